@@ -1,0 +1,67 @@
+/** Imports point one way (see CONTRIBUTING.md): a layer may import itself and what is below it. */
+const layers = [
+  'project',
+  'law',
+  'curve',
+  'shape',
+  'rig',
+  'drive',
+  'evaluate',
+  'edit',
+  'find',
+  'interchange',
+];
+const above = {
+  project: layers.filter((l) => l !== 'project'),
+  law: ['curve', 'shape', 'rig', 'drive', 'evaluate', 'edit', 'find', 'interchange'],
+  curve: ['shape', 'rig', 'drive', 'evaluate', 'edit', 'find', 'interchange'],
+  shape: ['curve', 'rig', 'drive', 'evaluate', 'edit', 'find', 'interchange'],
+  rig: ['curve', 'drive', 'evaluate', 'edit', 'find', 'interchange'],
+  drive: ['rig', 'evaluate', 'edit', 'find', 'interchange'],
+  evaluate: ['edit', 'find', 'interchange'],
+  edit: ['interchange', 'find'],
+  interchange: ['edit', 'find'],
+};
+
+module.exports = {
+  forbidden: [
+    { name: 'no-circular', severity: 'error', from: {}, to: { circular: true } },
+    ...Object.entries(above).map(([layer, upper]) => ({
+      name: `core-${layer}-imports-upwards`,
+      severity: 'error',
+      from: { path: `^core/src/${layer}/`, pathNot: '\\.test\\.ts$' },
+      to: { path: `^core/src/(${upper.join('|')})/` },
+    })),
+    {
+      name: 'core-knows-no-shell',
+      severity: 'error',
+      from: { path: '^core/src', pathNot: '\\.test\\.ts$' },
+      to: {
+        path: '^(studio|cli|server)/|node_modules/(three|@angular|@ngrx|express|rxjs)/|^(node:)?(fs|path|os|http)$',
+      },
+    },
+    {
+      name: 'shells-know-each-other-not',
+      severity: 'error',
+      from: { path: '^(studio|cli|server)/' },
+      to: { path: '^(studio|cli|server)/', pathNot: ['^$1/'] },
+    },
+    {
+      name: 'not-into-core',
+      comment: 'Shells import @kaizen/core, not files of it.',
+      severity: 'error',
+      from: { path: '^(studio|cli|server)/' },
+      to: { path: '^core/src/(?!index\\.ts$)' },
+    },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.base.json' },
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'default'],
+      extensions: ['.ts', '.mjs', '.js', '.json'],
+    },
+  },
+};

@@ -1,0 +1,60 @@
+import type { Curve } from '../project';
+import { constantJet, type Jet } from '../law';
+import { compileKeys, keyedJet, keyedValue, type CompiledKeys } from './keyed';
+import type { CurveContext } from './slopes';
+import { applyTreatment, type FrameFunction } from './treatment';
+
+/** A curve ready to be read at any frame. `treated` is null where no treatment lies over the keys. */
+export interface CompiledCurve {
+  readonly keys: CompiledKeys;
+  readonly rest: number;
+  readonly muted: boolean;
+  readonly treated: FrameFunction | null;
+}
+
+interface Cached extends CurveContext {
+  readonly rest: number;
+  readonly compiled: CompiledCurve;
+}
+const cache = new WeakMap<Curve, Cached>();
+
+/** Compiles a curve, or gives what was compiled for it before in the same context. */
+export function compileCurve(curve: Curve, rest: number, context: CurveContext): CompiledCurve {
+  const known = cache.get(curve);
+  if (
+    known?.rest === rest &&
+    known.secondsPerFrame === context.secondsPerFrame &&
+    known.gravity === context.gravity
+  ) {
+    return known.compiled;
+  }
+  const compiled = build(curve, rest, context);
+  cache.set(curve, { rest, secondsPerFrame: context.secondsPerFrame, gravity: context.gravity, compiled });
+  return compiled;
+}
+
+function build(curve: Curve, rest: number, context: CurveContext): CompiledCurve {
+  const keys = compileKeys(curve, context);
+  const laid = curve.treatments.filter((treatment) => !treatment.muted);
+  let treated: FrameFunction | null = null;
+  if (laid.length > 0) {
+    treated = {
+      value: (frame) => keyedValue(keys, frame, rest),
+      jet: (frame) => keyedJet(keys, frame, rest),
+    };
+    for (const treatment of laid) treated = applyTreatment(treatment, treated, context);
+  }
+  return { keys, rest, muted: curve.muted, treated };
+}
+
+/** The curve's value at a frame (in frames, may lie between whole ones). */
+export function curveValue(curve: CompiledCurve, frame: number): number {
+  if (curve.muted) return curve.rest;
+  return curve.treated ? curve.treated.value(frame) : keyedValue(curve.keys, frame, curve.rest);
+}
+
+/** Value and the first three derivatives per frame, just after the frame. */
+export function curveJet(curve: CompiledCurve, frame: number): Jet {
+  if (curve.muted) return constantJet(curve.rest);
+  return curve.treated ? curve.treated.jet(frame) : keyedJet(curve.keys, frame, curve.rest);
+}

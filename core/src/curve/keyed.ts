@@ -1,0 +1,224 @@
+import type { KeyedCurve } from '../project';
+import type { Jet, Law } from '../law';
+import { bezierJet, bezierValue, solveBezierTime } from './bezier';
+import { legLaw } from './legs';
+import { compileOutside, locateOutside, type CompiledOutside, type Located } from './outside';
+import { rawLegEndSlope, resolveSide, type CurveContext } from './slopes';
+
+/**
+ * Keys compiled to flat numbers. `times` and `values` have one entry a key; `legs` six a leg:
+ * curve     [c1, c2, dv, a, b, dt]        Bernstein values relative to the first key, times as shares
+ * polynomial [k1, k2, k3, –, –, dt]       value = v0 + τ(k1 + τ(k2 + τ·k3)), for reach 1/3 on both sides
+ * ballistic [k1, k2, 0, –, –, dt]         the same polynomial
+ * law       [dv, –, –, –, –, dt]          value = v0 + dv·H(τ)
+ */
+export interface CompiledKeys {
+  readonly times: Float64Array;
+  readonly values: Float64Array;
+  readonly legs: Float64Array;
+  readonly kinds: Uint8Array;
+  readonly laws: readonly (Law | null)[];
+  readonly before: CompiledOutside;
+  readonly after: CompiledOutside;
+  /** The leg found last; evaluation usually stays in it. */
+  hint: number;
+}
+
+export const LEG_STRIDE = 6;
+export const LEG_HOLD = 0;
+export const LEG_POLYNOMIAL = 1;
+export const LEG_BEZIER = 2;
+export const LEG_LAW = 3;
+
+const THIRD = 1 / 3;
+const TWO_THIRDS = 1 - THIRD;
+
+export function compileKeys(curve: KeyedCurve, context: CurveContext): CompiledKeys {
+  const { keys } = curve;
+  const legCount = Math.max(0, keys.length - 1);
+  const legs = new Float64Array(legCount * LEG_STRIDE);
+  const kinds = new Uint8Array(legCount);
+  const laws: (Law | null)[] = [];
+  for (let i = 0; i < legCount; i++) kinds[i] = compileLeg(curve, i, context, legs, laws);
+  const times = Float64Array.from(keys, (key) => key.frame);
+  const values = Float64Array.from(keys, (key) => key.value);
+  return {
+    times,
+    values,
+    legs,
+    kinds,
+    laws,
+    before: compileOutside(curve, 'before', runOnSlope(curve, 'before', context)),
+    after: compileOutside(curve, 'after', runOnSlope(curve, 'after', context)),
+    hint: 0,
+  };
+}
+
+function compileLeg(
+  curve: KeyedCurve,
+  i: number,
+  context: CurveContext,
+  legs: Float64Array,
+  laws: (Law | null)[],
+): number {
+  const a = curve.keys[i];
+  const b = curve.keys[i + 1];
+  if (!a || !b) throw new RangeError(`no leg ${i}`);
+  const at = i * LEG_STRIDE;
+  const dt = b.frame - a.frame;
+  const dv = b.value - a.value;
+  legs[at + 5] = dt;
+  laws.push(legLaw(a.leg));
+  switch (a.leg.kind) {
+    case 'hold':
+      return LEG_HOLD;
+    case 'ease':
+    case 'law':
+      legs[at] = dv;
+      return LEG_LAW;
+    case 'ballistic': {
+      const seconds = dt * context.secondsPerFrame;
+      const drop = ((a.leg.gravity ?? context.gravity) * seconds * seconds) / 2;
+      legs.set([dv + drop, -drop, 0], at);
+      return LEG_POLYNOMIAL;
+    }
+    case 'curve':
+      break;
+  }
+  if (a.out.mode === 'linear' && b.in.mode === 'linear') {
+    legs.set([dv, 0, 0], at);
+    return LEG_POLYNOMIAL;
+  }
+  const out = resolveSide(curve, i, 'out', context);
+  const into = resolveSide(curve, i + 1, 'in', context);
+  const c1 = out.slope * out.reach * dt;
+  const c2 = dv - into.slope * into.reach * dt;
+  const x1 = out.reach;
+  const x2 = 1 - into.reach;
+  if (x1 === THIRD && x2 === TWO_THIRDS) {
+    legs.set([3 * c1, 3 * (c2 - 2 * c1), dv + 3 * (c1 - c2)], at);
+    return LEG_POLYNOMIAL;
+  }
+  legs.set([c1, c2, dv, x1, x2], at);
+  return LEG_BEZIER;
+}
+
+/** The slope that `run-on` goes on with: the leg's own at that key, or its chord where that is not finite. */
+function runOnSlope(curve: KeyedCurve, side: 'before' | 'after', context: CurveContext): number {
+  const { keys } = curve;
+  if (keys.length < 2 || curve[side].mode !== 'run-on') return 0;
+  const i = side === 'before' ? 0 : keys.length - 2;
+  const a = keys[i];
+  const b = keys[i + 1];
+  if (!a || !b) return 0;
+  if (a.leg.kind === 'curve') {
+    return side === 'before'
+      ? resolveSide(curve, i, 'out', context).slope
+      : resolveSide(curve, i + 1, 'in', context).slope;
+  }
+  const slope = rawLegEndSlope(a.leg, a, b, side === 'before' ? 'start' : 'end', context);
+  return Number.isFinite(slope) ? slope : (b.value - a.value) / (b.frame - a.frame);
+}
+
+/** The leg whose first key is the last at or before `frame` (before it, when `left`). Frames must lie within the keys. */
+function findLeg(keys: CompiledKeys, frame: number, left: boolean): number {
+  const { times } = keys;
+  const last = times.length - 2;
+  const hint = keys.hint;
+  if (!left && frame >= times[hint]! && frame < times[hint + 1]!) return hint;
+  let low = 0;
+  let high = last;
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if (left ? times[middle]! < frame : times[middle]! <= frame) low = middle;
+    else high = middle - 1;
+  }
+  keys.hint = low;
+  return low;
+}
+
+/** Value between the first and the last key; on a key's frame the key's value. */
+function insideValue(keys: CompiledKeys, frame: number): number {
+  const { times, values, legs } = keys;
+  const last = times.length - 1;
+  if (frame >= times[last]!) return values[last]!;
+  const leg = findLeg(keys, frame, false);
+  const v0 = values[leg]!;
+  const kind = keys.kinds[leg]!;
+  if (kind === LEG_HOLD) return v0;
+  const at = leg * LEG_STRIDE;
+  const tau = (frame - times[leg]!) / legs[at + 5]!;
+  if (kind === LEG_POLYNOMIAL) return v0 + tau * (legs[at]! + tau * (legs[at + 1]! + tau * legs[at + 2]!));
+  if (kind === LEG_BEZIER) {
+    const u = solveBezierTime(legs[at + 3]!, legs[at + 4]!, tau);
+    return v0 + bezierValue(legs[at]!, legs[at + 1]!, legs[at + 2]!, u);
+  }
+  return tau === 0 ? v0 : v0 + legs[at]! * keys.laws[leg]!.value(tau);
+}
+
+const located: Located = {
+  frame: 0,
+  lift: 0,
+  reversed: false,
+  left: false,
+  slope: 0,
+  offset: 0,
+  still: false,
+};
+
+/** The keyed value at any frame, outside the keys by their modes. `rest` is what a curve without keys gives. */
+export function keyedValue(keys: CompiledKeys, frame: number, rest: number): number {
+  const { times, values } = keys;
+  const count = times.length;
+  if (count < 2) return count === 0 ? rest : values[0]!;
+  if (frame < times[0]!) locateOutside(keys.before, frame, located);
+  else if (frame > times[count - 1]!) locateOutside(keys.after, frame, located);
+  else return insideValue(keys, frame);
+  return insideValue(keys, located.frame) + located.lift + located.slope * located.offset;
+}
+
+/** Value and rates per frame, just after `frame` (just before, when `left`). A hold has rates 0, a jump is no impulse. */
+export function keyedJet(keys: CompiledKeys, frame: number, rest: number, left = false): Jet {
+  const { times, values } = keys;
+  const count = times.length;
+  if (count < 2) return [count === 0 ? rest : values[0]!, 0, 0, 0];
+  const value = keyedValue(keys, frame, rest);
+  const first = times[0]!;
+  const last = times[count - 1]!;
+  const at: Located = { frame, lift: 0, reversed: false, left, slope: 0, offset: 0, still: false };
+  if (frame < first || (left && frame === first)) locateOutside(keys.before, frame, at, left);
+  else if (frame > last || (!left && frame === last)) locateOutside(keys.after, frame, at, left);
+  if (at.still) return [value, at.slope, 0, 0];
+  const [, d1, d2, d3] = insideJet(keys, at.frame, at.left);
+  return at.reversed ? [value, -d1, d2, -d3] : [value, d1, d2, d3];
+}
+
+function insideJet(keys: CompiledKeys, frame: number, left: boolean): Jet {
+  const { times, legs } = keys;
+  const leg = findLeg(keys, frame, left);
+  const kind = keys.kinds[leg]!;
+  const at = leg * LEG_STRIDE;
+  const dt = legs[at + 5]!;
+  const tau = Math.min(1, Math.max(0, (frame - times[leg]!) / dt));
+  if (kind === LEG_HOLD) return [0, 0, 0, 0];
+  if (kind === LEG_POLYNOMIAL) {
+    const k1 = legs[at]!;
+    const k2 = legs[at + 1]!;
+    const k3 = legs[at + 2]!;
+    return [
+      0,
+      (k1 + tau * (2 * k2 + tau * 3 * k3)) / dt,
+      (2 * k2 + 6 * k3 * tau) / dt ** 2,
+      (6 * k3) / dt ** 3,
+    ];
+  }
+  if (kind === LEG_BEZIER) {
+    const a = legs[at + 3]!;
+    const b = legs[at + 4]!;
+    return bezierJet(a, b, legs[at]!, legs[at + 1]!, legs[at + 2]!, dt, solveBezierTime(a, b, tau));
+  }
+  const dv = legs[at]!;
+  if (dv === 0) return [0, 0, 0, 0];
+  const [, d1, d2, d3] = keys.laws[leg]!.rates(tau, left);
+  return [0, (dv * d1) / dt, (dv * d2) / dt ** 2, (dv * d3) / dt ** 3];
+}

@@ -1,0 +1,168 @@
+import type { Clip, Curve, Key, KeyedCurve, Leg, Part, Project } from '../project';
+import {
+  activeClip,
+  channelName,
+  DEFAULT_OUTSIDE,
+  DEFAULT_SIDE,
+  LEAST_KEY_GAP,
+  partProperties,
+} from '../project';
+
+/** A key by its channel in the active clip and its frame, which no two keys of a curve share. */
+export interface KeyRef {
+  readonly channel: string;
+  readonly frame: number;
+}
+
+/** The curve of a channel in the active clip. */
+export function curveOf(project: Project, channel: string): Curve | undefined {
+  return activeClip(project)?.curves.find((curve) => curve.channel === channel);
+}
+
+/** All curves of the active clip by channel: for who asks for many of them. */
+export function curvesByChannel(project: Project): ReadonlyMap<string, Curve> {
+  const curves = activeClip(project)?.curves ?? NO_CURVES;
+  let map = byChannel.get(curves);
+  if (!map) byChannel.set(curves, (map = new Map(curves.map((curve) => [curve.channel, curve]))));
+  return map;
+}
+/** The curves of a part's channels in the active clip, in the order of its channels. */
+export function curvesOfPart(project: Project, part: Part): readonly Curve[] {
+  const curves = curvesByChannel(project);
+  return partProperties(part).flatMap(({ property }) => curves.get(channelName(part.id, property)) ?? []);
+}
+
+const NO_CURVES: readonly Curve[] = [];
+const byChannel = new WeakMap<readonly Curve[], ReadonlyMap<string, Curve>>();
+
+export function emptyCurve(channel: string): Curve {
+  return {
+    channel,
+    keys: [],
+    before: DEFAULT_OUTSIDE,
+    after: DEFAULT_OUTSIDE,
+    treatments: [],
+    muted: false,
+    locked: false,
+  };
+}
+
+export function newKey(frame: number, value: number, leg: Leg = { kind: 'curve' }): Key {
+  return { frame, value, in: DEFAULT_SIDE, out: DEFAULT_SIDE, joined: true, leg };
+}
+
+/**
+ * Changes the curves of some channels in the active clip; `change` gets an empty curve where a channel has none. A curve
+ * left without keys and treatments goes. All other curves stay the very same objects. Locked curves are not touched.
+ */
+export function changeCurves(
+  project: Project,
+  channels: readonly string[],
+  change: (curve: Curve) => Curve,
+  options: { readonly locked?: 'skip' | 'change' } = {},
+): Project {
+  const clip = activeClip(project);
+  if (!clip || channels.length === 0) return project;
+  const wanted = new Set(channels);
+  let curves: Curve[] | null = null;
+  let emptied = false;
+  const list = clip.curves;
+  for (let i = 0; i < list.length && wanted.size > 0; i++) {
+    const curve = list[i]!;
+    if (!wanted.delete(curve.channel)) continue;
+    const changed = curve.locked && options.locked !== 'change' ? curve : change(curve);
+    if (changed === curve) continue;
+    emptied ||= isEmpty(changed);
+    curves ??= list.slice();
+    curves[i] = changed;
+  }
+  for (const channel of wanted) {
+    const made = change(emptyCurve(channel));
+    if (!isEmpty(made)) (curves ??= list.slice()).push(made);
+  }
+  if (!curves) return project;
+  return withClip(project, {
+    ...clip,
+    curves: emptied ? curves.filter((curve) => !isEmpty(curve)) : curves,
+  });
+}
+
+function isEmpty(curve: Curve): boolean {
+  return curve.keys.length === 0 && curve.treatments.length === 0;
+}
+
+function withClip(project: Project, clip: Clip): Project {
+  return { ...project, clips: project.clips.map((other) => (other.id === clip.id ? clip : other)) };
+}
+
+/** The frames named for one channel. */
+export function framesByChannel(refs: readonly KeyRef[]): Map<string, Set<number>> {
+  const map = new Map<string, Set<number>>();
+  for (const { channel, frame } of refs) map.set(channel, (map.get(channel) ?? new Set()).add(frame));
+  return map;
+}
+
+/** Changes some keys, each by itself; frames stay. */
+export function changeKeys(
+  project: Project,
+  refs: readonly KeyRef[],
+  change: (key: Key, curve: Curve, index: number) => Key,
+): Project {
+  const frames = framesByChannel(refs);
+  return changeCurves(project, [...frames.keys()], (curve) => {
+    const named = frames.get(curve.channel)!;
+    let changed = false;
+    const keys = curve.keys.map((key, i) => {
+      if (!named.has(key.frame)) return key;
+      const next = change(key, curve, i);
+      changed ||= next !== key;
+      return next;
+    });
+    return changed ? { ...curve, keys } : curve;
+  });
+}
+
+/** Keys sorted by frame; where two fall together the later of the list stays. Pins follow their key or go. */
+export function withKeys<T extends KeyedCurve>(
+  curve: T,
+  keys: readonly Key[],
+  movedFrom: ReadonlyMap<number, number> = new Map(),
+): T {
+  const sorted = keys
+    .map((key, order) => ({ key, order }))
+    .sort((a, b) => a.key.frame - b.key.frame || a.order - b.order);
+  const kept: { key: Key; order: number }[] = [];
+  for (const entry of sorted) {
+    const last = kept.at(-1);
+    if (last && entry.key.frame - last.key.frame < LEAST_KEY_GAP * 2) {
+      if (entry.order > last.order) kept[kept.length - 1] = entry;
+    } else {
+      kept.push(entry);
+    }
+  }
+  const list = kept.map(({ key }) => key);
+  const inner = new Set(list.slice(1, -1).map((key) => key.frame));
+  const pinned = (side: T['before']): T['before'] => {
+    if (side.pin === null) return side;
+    const pin = movedFrom.get(side.pin) ?? side.pin;
+    return inner.has(pin) ? (pin === side.pin ? side : { ...side, pin }) : { ...side, pin: null };
+  };
+  return { ...curve, keys: list, before: pinned(curve.before), after: pinned(curve.after) };
+}
+
+/** The index of the key at a frame, or of the last one before it, −1 before the first. */
+export function keyIndexAt(curve: KeyedCurve, frame: number): number {
+  let low = 0;
+  let high = curve.keys.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (curve.keys[middle]!.frame <= frame + LEAST_KEY_GAP) low = middle + 1;
+    else high = middle;
+  }
+  return low - 1;
+}
+
+export function keyAtFrame(curve: KeyedCurve, frame: number): Key | undefined {
+  const key = curve.keys[keyIndexAt(curve, frame)];
+  return key && Math.abs(key.frame - frame) <= LEAST_KEY_GAP ? key : undefined;
+}

@@ -1,0 +1,140 @@
+import { curveValue, LEG_HOLD, LEG_POLYNOMIAL, LEG_STRIDE, type CompiledCurve } from '../curve';
+
+/** Numbers a key has in `legs`: [length of the leg after it, value, k1, k2, k3], value + τ(k1 + τ(k2 + τ·k3)). */
+const STRIDE = 5;
+/** Numbers a curve has in `current`, the leg it was in last: [start, end, length, value, k1, k2, k3, –], one cache line. */
+const CURRENT = 8;
+/** A leg of this length is no polynomial: the curve itself is asked. */
+const NOT_FLAT = 0;
+
+/**
+ * Many curves in a few flat arrays, so that evaluating all of them at a frame walks through memory instead of jumping about:
+ * each curve keeps the leg it was in last at hand, and while playing most curves stay in their leg from frame to frame.
+ * Only legs that are polynomials in τ lie flat (holds, cubics of reach 1/3, linear, free fall); everything else, and what is
+ * outside the keys or treated, is asked of the compiled curve.
+ *
+ * One store serves a project through all its edits: it belongs to one list of curves at a time, and where another list asks,
+ * only the curves that differ are laid anew.
+ */
+export class FlatCurves {
+  private laid: readonly CompiledCurve[] = [];
+  private starts = new Int32Array(0);
+  /** Keys of a curve, 0 where it does not lie flat. */
+  private counts = new Int32Array(0);
+  private room = new Int32Array(0);
+  private current = new Float64Array(0);
+  private times = new Float64Array(0);
+  private legs = new Float64Array(0);
+  private used = 0;
+
+  /** Writes the value of each curve at a frame into `channels` at its slot. */
+  run(curves: readonly CompiledCurve[], slots: Int32Array, frame: number, channels: Float64Array): void {
+    if (curves !== this.laid) this.lay(curves);
+    const { current } = this;
+    for (let i = 0, at = 0; i < curves.length; i++, at += CURRENT) {
+      if (!(frame >= current[at]! && frame < current[at + 1]!) && !this.enter(i, frame)) {
+        channels[slots[i]!] = curveValue(curves[i]!, frame);
+        continue;
+      }
+      const length = current[at + 2]!;
+      if (length === NOT_FLAT) {
+        channels[slots[i]!] = curveValue(curves[i]!, frame);
+      } else {
+        const tau = (frame - current[at]!) / length;
+        channels[slots[i]!] =
+          current[at + 3]! + tau * (current[at + 4]! + tau * (current[at + 5]! + tau * current[at + 6]!));
+      }
+    }
+  }
+
+  /** Takes the leg around a frame at hand; false where the curve does not lie flat or the frame is outside its keys. */
+  private enter(i: number, frame: number): boolean {
+    const { times, legs, current } = this;
+    const start = this.starts[i]!;
+    const end = start + this.counts[i]! - 1;
+    if (end <= start || !(frame >= times[start]! && frame < times[end]!)) return false;
+    const key = search(times, start, end, frame);
+    const at = i * CURRENT;
+    const leg = key * STRIDE;
+    current[at] = times[key]!;
+    current[at + 1] = times[key + 1]!;
+    for (let n = 0; n < STRIDE; n++) current[at + 2 + n] = legs[leg + n]!;
+    return true;
+  }
+
+  private lay(curves: readonly CompiledCurve[]): void {
+    if (curves.length !== this.laid.length) this.clear(curves);
+    for (let i = 0; i < curves.length; i++) {
+      if (curves[i] !== this.laid[i]) this.layOne(curves[i]!, i);
+    }
+    this.laid = curves;
+  }
+
+  private clear(curves: readonly CompiledCurve[]): void {
+    const total = curves.reduce((sum, curve) => sum + curve.keys.times.length, 0);
+    this.laid = [];
+    this.starts = new Int32Array(curves.length);
+    this.counts = new Int32Array(curves.length);
+    this.room = new Int32Array(curves.length);
+    this.current = new Float64Array(curves.length * CURRENT);
+    this.times = new Float64Array(total);
+    this.legs = new Float64Array(total * STRIDE);
+    this.used = 0;
+  }
+
+  private layOne(curve: CompiledCurve, i: number): void {
+    const { times, values, legs, kinds } = curve.keys;
+    const count = times.length;
+    this.current[i * CURRENT + 1] = -Infinity;
+    if (curve.muted || curve.treated || count < 2) {
+      this.counts[i] = 0;
+      return;
+    }
+    if (count > this.room[i]!) this.place(i, count);
+    const start = this.starts[i]!;
+    this.counts[i] = count;
+    this.times.set(times, start);
+    for (let key = 0; key < count - 1; key++) {
+      const to = (start + key) * STRIDE;
+      const from = key * LEG_STRIDE;
+      const kind = kinds[key]!;
+      const polynomial = kind === LEG_POLYNOMIAL;
+      this.legs[to] = polynomial || kind === LEG_HOLD ? legs[from + 5]! : NOT_FLAT;
+      this.legs[to + 1] = values[key]!;
+      this.legs[to + 2] = polynomial ? legs[from]! : 0;
+      this.legs[to + 3] = polynomial ? legs[from + 1]! : 0;
+      this.legs[to + 4] = polynomial ? legs[from + 2]! : 0;
+    }
+  }
+
+  /** Gives a curve a place at the end, with room to grow; what it had stays unused. */
+  private place(i: number, count: number): void {
+    const room = this.room[i] === 0 ? count : count + (count >> 1) + 4;
+    if (this.used + room > this.times.length) this.grow(this.used + room);
+    this.starts[i] = this.used;
+    this.room[i] = room;
+    this.used += room;
+  }
+
+  private grow(least: number): void {
+    const size = Math.max(least, this.times.length * 2);
+    const times = new Float64Array(size);
+    const legs = new Float64Array(size * STRIDE);
+    times.set(this.times);
+    legs.set(this.legs);
+    this.times = times;
+    this.legs = legs;
+  }
+}
+
+/** The key from `start` to before `end` that is the last at or before a frame. */
+function search(times: Float64Array, start: number, end: number, frame: number): number {
+  let low = start;
+  let high = end - 1;
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if (times[middle]! <= frame) low = middle;
+    else high = middle - 1;
+  }
+  return low;
+}

@@ -1,0 +1,3 @@
+export * from './program';
+export * from './structure';
+export * from './unsupported';

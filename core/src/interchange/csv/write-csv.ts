@@ -1,0 +1,64 @@
+import type { Program } from '../../evaluate';
+
+/** The frames `start + i·step`, the end included within 1e-9. */
+export function frameList(start: number, end: number, step = 1): number[] {
+  const count = Math.floor((end - start) / step + 1e-9 / Math.abs(step)) + 1;
+  return Array.from({ length: Math.max(0, count) }, (_, i) => start + i * step);
+}
+
+export interface CsvOptions {
+  readonly frames: readonly number[];
+  readonly channels: readonly string[];
+  /** Adds `:velocity`, `:acceleration`, `:jerk`, per second, after each channel. */
+  readonly rates?: boolean;
+}
+
+/**
+ * CSV lines of channels over frames: header first, LF after each, numbers in the shortest form that reads back to
+ * the same double, a value that is not finite an empty cell (contract §9).
+ */
+export function* csvLines(program: Program, options: CsvOptions): Generator<string> {
+  const { channels, rates = false } = options;
+  const names = channels.flatMap((name) =>
+    rates ? [name, `${name}:velocity`, `${name}:acceleration`, `${name}:jerk`] : [name],
+  );
+  yield ['frame', ...names].map(cell).join(',') + '\n';
+  const slots = channels.map((name) => {
+    const slot = program.structure.slots.get(name);
+    if (slot === undefined) throw new RangeError(`no channel ${name}`);
+    return slot;
+  });
+  const out = program.createOutput();
+  for (const frame of options.frames) {
+    if (!rates) program.run(frame, out);
+    const numbers = rates
+      ? slots.flatMap((slot) => [...program.channelRates(slot, frame)])
+      : slots.map((slot) => out.channels[slot]!);
+    yield [frame, ...numbers].map(csvNumber).join(',') + '\n';
+  }
+}
+
+/** The shortest text that reads back to the same double; zero never negative, what is not finite an empty cell. */
+export function csvNumber(value: number): string {
+  return Number.isFinite(value) ? String(value === 0 ? 0 : value) : '';
+}
+
+function cell(text: string): string {
+  return /[",\r\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text;
+}
+
+/** JSON lines of world matrices: `{"frame":0,"parts":{"<id>":[16 numbers]}}`, parts in file order. */
+export function* worldLines(program: Program, frames: readonly number[]): Generator<string> {
+  const out = program.createOutput();
+  for (const frame of frames) {
+    program.run(frame, out);
+    const parts = Object.fromEntries(
+      program.structure.parts.map((part, i) => [part.id, Array.from(out.world[i]!, plain)]),
+    );
+    yield JSON.stringify({ frame, parts }) + '\n';
+  }
+}
+
+function plain(value: number): number {
+  return value === 0 ? 0 : value;
+}

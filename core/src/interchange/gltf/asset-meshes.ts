@@ -1,0 +1,151 @@
+import { bytesOfUri } from '../asset-bytes';
+import type { GltfBuilder } from './builder';
+import type { GltfJson, GltfTextureRef } from './document';
+import { findAssetNode } from './asset-node';
+import { readGlb } from './container';
+
+/** Copies meshes with their materials and textures out of GLB assets into a glTF that is being built; each once. */
+export class AssetMeshes {
+  private readonly opened = new Map<string, AssetCopy | null>();
+
+  constructor(
+    private readonly builder: GltfBuilder,
+    private readonly uris: ReadonlyMap<string, string>,
+  ) {}
+
+  add(assetId: string, node: string): { mesh: number; material: number | null } | null {
+    let copy = this.opened.get(assetId);
+    if (copy === undefined) {
+      copy = this.open(assetId);
+      this.opened.set(assetId, copy);
+    }
+    return copy?.mesh(node) ?? null;
+  }
+
+  private open(assetId: string): AssetCopy | null {
+    const bytes = bytesOfUri(this.uris.get(assetId) ?? '');
+    const glb = bytes ? readGlb(bytes) : null;
+    if (!glb || 'reason' in glb) return null;
+    return new AssetCopy(this.builder, JSON.parse(glb.text) as GltfJson, glb.bin);
+  }
+}
+
+class AssetCopy {
+  private readonly maps = new Map<string, number>();
+
+  constructor(
+    private readonly builder: GltfBuilder,
+    private readonly json: GltfJson,
+    private readonly bin: Uint8Array,
+  ) {}
+
+  mesh(nodeName: string): { mesh: number; material: number | null } | null {
+    const index = findAssetNode(this.json, nodeName);
+    const source = index === null ? undefined : this.json.nodes?.[index]?.mesh;
+    const mesh = source === undefined ? undefined : this.json.meshes?.[source];
+    if (source === undefined || !mesh) return null;
+    const copied = this.once(`mesh ${source}`, () =>
+      this.builder.add('meshes', {
+        ...mesh,
+        primitives: mesh.primitives.map((primitive) => ({
+          ...(primitive.mode === undefined ? {} : { mode: primitive.mode }),
+          attributes: this.attributes(primitive.attributes),
+          ...(primitive.indices === undefined ? {} : { indices: this.accessor(primitive.indices) }),
+          ...(primitive.material === undefined ? {} : { material: this.material(primitive.material) }),
+          ...(primitive.targets
+            ? { targets: primitive.targets.map((target) => this.attributes(target)) }
+            : {}),
+        })),
+      }),
+    );
+    return { mesh: copied, material: this.builder.json.meshes?.[copied]?.primitives[0]?.material ?? null };
+  }
+
+  private once(mark: string, make: () => number): number {
+    const known = this.maps.get(mark);
+    if (known !== undefined) return known;
+    const index = make();
+    this.maps.set(mark, index);
+    return index;
+  }
+
+  /** Joints and weights stay behind with the skin they belong to. */
+  private attributes(attributes: Readonly<Record<string, number>>): Record<string, number> {
+    const kept = Object.entries(attributes).filter(([name]) => !/^(JOINTS|WEIGHTS)_/.test(name));
+    return Object.fromEntries(kept.map(([name, accessor]) => [name, this.accessor(accessor)]));
+  }
+
+  private accessor(index: number): number {
+    return this.once(`accessor ${index}`, () => {
+      const { bufferView, sparse, ...accessor } = this.json.accessors![index]!;
+      return this.builder.add('accessors', {
+        ...accessor,
+        ...(bufferView === undefined ? {} : { bufferView: this.view(bufferView) }),
+        ...(sparse
+          ? {
+              sparse: {
+                count: sparse.count,
+                indices: { ...sparse.indices, bufferView: this.view(sparse.indices.bufferView) },
+                values: { ...sparse.values, bufferView: this.view(sparse.values.bufferView) },
+              },
+            }
+          : {}),
+      });
+    });
+  }
+
+  private view(index: number): number {
+    return this.once(`view ${index}`, () => {
+      const { byteOffset = 0, byteLength, byteStride, target } = this.json.bufferViews![index]!;
+      return this.builder.view(this.bin.slice(byteOffset, byteOffset + byteLength), {
+        ...(byteStride === undefined ? {} : { byteStride }),
+        ...(target === undefined ? {} : { target }),
+      });
+    });
+  }
+
+  private material(index: number): number {
+    return this.once(`material ${index}`, () => {
+      const { extensions: _left, ...material } = structuredCloneJson(this.json.materials![index]!);
+      for (const holder of [material.pbrMetallicRoughness, material] as (
+        Record<string, unknown> | undefined
+      )[]) {
+        for (const [name, value] of Object.entries(holder ?? {})) {
+          if (name.endsWith('Texture')) this.retarget(value as GltfTextureRef);
+        }
+      }
+      return this.builder.add('materials', material);
+    });
+  }
+
+  private retarget(reference: GltfTextureRef): void {
+    reference.index = this.once(`texture ${reference.index}`, () => {
+      const { sampler, source } = this.json.textures![reference.index]!;
+      return this.builder.add('textures', {
+        ...(sampler === undefined
+          ? {}
+          : {
+              sampler: this.once(`sampler ${sampler}`, () =>
+                this.builder.add('samplers', this.json.samplers![sampler]!),
+              ),
+            }),
+        ...(source === undefined ? {} : { source: this.image(source) }),
+      });
+    });
+    delete reference['extensions'];
+  }
+
+  private image(index: number): number {
+    return this.once(`image ${index}`, () => {
+      const { bufferView, ...image } = this.json.images![index]!;
+      return this.builder.add('images', {
+        ...image,
+        ...(bufferView === undefined ? {} : { bufferView: this.view(bufferView) }),
+      });
+    });
+  }
+}
+
+function structuredCloneJson<T>(value: T): T {
+  return JSON.parse(JSON.stringify(value)) as T;
+}

@@ -1,0 +1,4 @@
+export * from './asset-bytes';
+export * from './csv/write-csv';
+export * from './gltf';
+export * from './kaizen-zip';

@@ -1,0 +1,77 @@
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import { readProject, writeProject, type Asset, type Project, type Result } from '../project';
+import { bytesOfUri, dataUri, extensionOf, sha256Hex } from './asset-bytes';
+
+/** Nothing bigger is unpacked, so that a small file cannot fill the memory. */
+const MOST_BYTES = 512 * 1024 * 1024;
+const PROJECT_NAME = 'project.kaizen.json';
+
+/** `*.kaizen.zip`: the project beside its assets, each named by its hash (contract §2). */
+export function writeKaizenZip(project: Project): Uint8Array {
+  const files: Record<string, Uint8Array> = {};
+  const assets = project.assets.map((asset): Asset => {
+    const bytes = bytesOfUri(asset.uri);
+    if (!bytes) return asset;
+    const uri = `assets/${asset.sha256}.${extensionOf(asset.type)}`;
+    files[uri] = bytes;
+    return { ...asset, uri };
+  });
+  files[PROJECT_NAME] = strToU8(writeProject({ ...project, assets }));
+  return zipSync(files, { level: 6, mtime: '1980-01-01T00:00:00' });
+}
+
+/** The files of a .zip by their names, folders left out. */
+export function unzipFiles(bytes: Uint8Array): Result<Readonly<Record<string, Uint8Array>>> {
+  let total = 0;
+  try {
+    const files = unzipSync(bytes, {
+      filter: (file) => {
+        total += file.originalSize;
+        if (total > MOST_BYTES) throw new Error(`it unpacks to more than ${MOST_BYTES / 1024 / 1024} MB`);
+        return !file.name.endsWith('/');
+      },
+    });
+    return { ok: true, value: files };
+  } catch (error) {
+    return failed(
+      '',
+      `this zip can't be unpacked (${error instanceof Error ? error.message : String(error)})`,
+    );
+  }
+}
+
+/** Reads a `*.kaizen.zip`; the assets come back as data URIs, each checked against its hash. */
+export function readKaizenZip(bytes: Uint8Array): Result<Project> {
+  const unpacked = unzipFiles(bytes);
+  if (!unpacked.ok) return unpacked;
+  const files = unpacked.value;
+  const entry = files[PROJECT_NAME];
+  if (!entry) return failed('', `there is no ${PROJECT_NAME} in this zip; a .kaizen.zip must have one`);
+  const read = readProject(strFromU8(entry));
+  if (!read.ok) return read;
+  const assets: Asset[] = [];
+  for (const [i, asset] of read.value.assets.entries()) {
+    if (asset.uri.startsWith('data:')) {
+      assets.push(asset);
+      continue;
+    }
+    const file = Object.hasOwn(files, asset.uri) ? files[asset.uri] : undefined;
+    if (!file)
+      return failed(`/assets/${i}/uri`, `"${asset.uri}" is not in this zip; it must be beside the project`);
+    if (sha256Hex(file) !== asset.sha256) {
+      return failed(
+        `/assets/${i}/sha256`,
+        `"${asset.uri}" does not have this hash; the file was changed or damaged`,
+      );
+    }
+    assets.push({ ...asset, uri: dataUri(asset.type, file) });
+  }
+  return { ok: true, value: assets.length > 0 ? { ...read.value, assets } : read.value };
+}
+
+function failed(
+  pointer: string,
+  message: string,
+): { ok: false; problems: { pointer: string; message: string }[] } {
+  return { ok: false, problems: [{ pointer, message }] };
+}

@@ -1,0 +1,4 @@
+export * from './law';
+export * from './jet';
+export { easeLaw } from './ease';
+export { camLaw } from './cam';

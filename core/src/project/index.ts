@@ -1,0 +1,7 @@
+export * from './types';
+export * from './channel';
+export * from './defaults';
+export * from './json-pointer';
+export * from './read';
+export * from './references';
+export * from './timing';

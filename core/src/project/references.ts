@@ -1,0 +1,269 @@
+import type { Curve, Driver, KeyedCurve, Key, Leg, Part, Problem, Project, Treatment, Weight } from './types';
+import { partProperties, splitChannel } from './channel';
+import { jsonPointer } from './json-pointer';
+
+/** Keys nearer than this many frames are refused. */
+export const LEAST_KEY_GAP = 1e-6;
+
+/**
+ * What a schema cannot say: ids that are unique and exist, channels that their part has, rings of parents,
+ * the order of keys, pins on inner keys, limits and clamps the right way round.
+ */
+export function referenceProblems(project: Project): Problem[] {
+  const problems: Problem[] = [];
+  const report = (pointer: string, message: string) => problems.push({ pointer, message });
+  const parts = indexById(project.parts, 'parts', report);
+  const clips = indexById(project.clips, 'clips', report);
+  const assets = indexById(project.assets, 'assets', report);
+  for (const list of ['drivers', 'constraints', 'arrangement'] as const)
+    indexById<{ readonly id: string }>(project[list], list, report);
+
+  if (project.range.end < project.range.start) {
+    report(
+      '/range/end',
+      `${project.range.end} is before the start, ${project.range.start}; it must be at or after it`,
+    );
+  }
+  if (project.clips.length > 0 ? !clips.has(project.activeClip) : project.activeClip !== null) {
+    report(
+      '/activeClip',
+      `no clip has the id ${JSON.stringify(project.activeClip)}; it must be one of the clips' ids`,
+    );
+  }
+  project.parts.forEach((part, i) => checkPart(part, jsonPointer('parts', i), parts, assets, report));
+  reportParentRings(project.parts, parts, report);
+
+  const channels = new ChannelIndex(parts);
+  project.clips.forEach((clip, i) => {
+    const seen = new Map<string, number>();
+    clip.curves.forEach((curve, j) => {
+      const at = jsonPointer('clips', i, 'curves', j);
+      channels.check(curve.channel, at + '/channel', report);
+      const earlier = seen.get(curve.channel);
+      if (earlier !== undefined) {
+        report(
+          at + '/channel',
+          `${curve.channel} has a curve already, number ${earlier}; a clip may have one curve a channel`,
+        );
+      }
+      seen.set(curve.channel, j);
+      checkCurve(curve, at, report);
+    });
+  });
+  project.drivers.forEach((driver, i) => checkDriver(driver, jsonPointer('drivers', i), channels, report));
+  project.constraints.forEach((constraint, i) => {
+    for (const field of ['part', 'target', 'middle', 'tip', 'path'] as const) {
+      const id = constraint[field];
+      if (id !== undefined && !parts.has(id))
+        reportUnknownPart(id, jsonPointer('constraints', i, field), report);
+    }
+    if (constraint.distance !== undefined) {
+      channels.check(constraint.distance, jsonPointer('constraints', i, 'distance'), report);
+    }
+  });
+  project.arrangement.forEach((placement, i) => {
+    if (!clips.has(placement.clip)) {
+      report(
+        jsonPointer('arrangement', i, 'clip'),
+        `no clip has the id "${placement.clip}"; it must be one of the clips' ids`,
+      );
+    }
+  });
+  return problems;
+}
+
+type Report = (pointer: string, message: string) => void;
+
+function indexById<T extends { readonly id: string }>(
+  list: readonly T[],
+  name: string,
+  report: Report,
+): Map<string, T> {
+  const index = new Map<string, T>();
+  list.forEach((item, i) => {
+    if (index.has(item.id))
+      report(jsonPointer(name, i, 'id'), `the id "${item.id}" stands twice in ${name}; ids must be unique`);
+    else index.set(item.id, item);
+  });
+  return index;
+}
+
+function reportUnknownPart(id: string, pointer: string, report: Report): void {
+  report(pointer, `no part has the id "${id}"; it must be one of the parts' ids`);
+}
+
+function checkPart(
+  part: Part,
+  at: string,
+  parts: ReadonlyMap<string, Part>,
+  assets: ReadonlyMap<string, unknown>,
+  report: Report,
+): void {
+  if (part.parent !== null && !parts.has(part.parent)) reportUnknownPart(part.parent, at + '/parent', report);
+  if (part.kind === 'mesh' && part.geometry.shape === 'asset' && !assets.has(part.geometry.asset)) {
+    report(
+      at + '/geometry/asset',
+      `no asset has the id "${part.geometry.asset}"; it must be one of the assets' ids`,
+    );
+  }
+  if (part.kind === 'camera' && part.camera.near >= part.camera.far) {
+    report(
+      at + '/camera/near',
+      `near is ${part.camera.near} and far ${part.camera.far}; near must be less than far`,
+    );
+  }
+  const names = new Set<string>();
+  part.custom.forEach((custom, i) => {
+    if (names.has(custom.name)) {
+      report(
+        `${at}/custom/${i}/name`,
+        `"${custom.name}" stands twice; a part's own channels must have different names`,
+      );
+    }
+    names.add(custom.name);
+  });
+  const properties = new Set(partProperties(part).map((entry) => entry.property));
+  for (const [property, limit] of Object.entries(part.limits)) {
+    const pointer = at + jsonPointer('limits', property);
+    if (!properties.has(property))
+      report(pointer, `${part.id} has no channel "${property}"; limits must name a channel of the part`);
+    if (typeof limit.min === 'number' && typeof limit.max === 'number' && limit.min > limit.max) {
+      report(pointer, `min ${limit.min} is more than max ${limit.max}; min must not be more than max`);
+    }
+  }
+}
+
+function reportParentRings(parts: readonly Part[], byId: ReadonlyMap<string, Part>, report: Report): void {
+  const done = new Set<string>();
+  parts.forEach((part, i) => {
+    const path: string[] = [];
+    const onPath = new Set<string>();
+    let at: Part | undefined = part;
+    while (at && !done.has(at.id)) {
+      if (onPath.has(at.id)) {
+        const ring = [...path.slice(path.indexOf(at.id)), at.id];
+        report(
+          jsonPointer('parts', i, 'parent'),
+          `the parents run in a ring: ${ring.join(' → ')}; a part must not be above itself`,
+        );
+        break;
+      }
+      onPath.add(at.id);
+      path.push(at.id);
+      at = at.parent === null ? undefined : byId.get(at.parent);
+    }
+    for (const id of path) done.add(id);
+  });
+}
+
+class ChannelIndex {
+  private readonly properties = new Map<string, ReadonlySet<string>>();
+  constructor(private readonly parts: ReadonlyMap<string, Part>) {}
+
+  check(channel: string, pointer: string, report: Report): void {
+    const { part: id, property } = splitChannel(channel);
+    const part = this.parts.get(id);
+    if (!part) {
+      report(
+        pointer,
+        `no part has the id "${id}", so there is no channel ${channel}; it must be <part id>/<property>`,
+      );
+      return;
+    }
+    let properties = this.properties.get(id);
+    if (!properties) {
+      properties = new Set(partProperties(part).map((entry) => entry.property));
+      this.properties.set(id, properties);
+    }
+    if (!properties.has(property)) {
+      report(
+        pointer,
+        `${part.kind} "${id}" has no "${property}"; it has ${[...properties].slice(0, 12).join(', ')} …`,
+      );
+    }
+  }
+}
+
+function checkCurve(curve: Curve, at: string, report: Report): void {
+  checkKeyed(curve, at, report);
+  curve.treatments.forEach((treatment, i) => checkTreatment(treatment, `${at}/treatments/${i}`, report));
+}
+
+function checkKeyed(curve: KeyedCurve, at: string, report: Report, timeAxis = true): void {
+  curve.keys.forEach((key, i) => {
+    const last = curve.keys[i - 1];
+    if (last) checkGap(last, key, `${at}/keys/${i}/frame`, report);
+    checkLeg(key.leg, `${at}/keys/${i}/leg`, report, timeAxis);
+  });
+  for (const side of ['before', 'after'] as const) {
+    const { pin, mode } = curve[side];
+    if (pin === null || mode === 'hold' || mode === 'run-on') continue;
+    if (!curve.keys.slice(1, -1).some((key) => key.frame === pin)) {
+      report(
+        `${at}/${side}/pin`,
+        `no inner key stands at frame ${pin}; a pin must be the frame of a key between the first and the last`,
+      );
+    }
+  }
+}
+
+function checkGap(last: Key, key: Key, pointer: string, report: Report): void {
+  const gap = key.frame - last.frame;
+  const rounding = 4 * Number.EPSILON * Math.max(Math.abs(key.frame), Math.abs(last.frame));
+  if (gap < LEAST_KEY_GAP - rounding) {
+    report(
+      pointer,
+      `frame ${key.frame} comes ${gap > 0 ? 'too close ' : ''}after a key at ${last.frame}; keys must rise by at least 0.000001 frames`,
+    );
+  }
+}
+
+function checkLeg(leg: Leg, pointer: string, report: Report, timeAxis: boolean): void {
+  if (leg.kind === 'law' && (leg.law === 'trapezoid' || leg.law === 's-curve')) {
+    const sum = (leg.accelerate ?? 1 / 3) + (leg.decelerate ?? 1 / 3);
+    if (sum > 1 + 1e-12)
+      report(pointer, `accelerate and decelerate add up to ${sum}; together they must be at most 1`);
+  }
+  if (leg.kind === 'ballistic' && !timeAxis) {
+    report(
+      pointer,
+      'a free fall needs seconds, and this curve does not run over time; it must be another leg',
+    );
+  }
+}
+
+function checkWeight(weight: Weight, at: string, report: Report): void {
+  if (typeof weight !== 'number') checkKeyed(weight, at, report);
+}
+
+function checkTreatment(treatment: Treatment, at: string, report: Report): void {
+  checkWeight(treatment.weight, at + '/weight', report);
+  if (treatment.kind === 'clamp' && typeof treatment.min === 'number' && typeof treatment.max === 'number') {
+    if (treatment.min > treatment.max) {
+      report(
+        at + '/min',
+        `min ${treatment.min} is more than max ${treatment.max}; min must not be more than max`,
+      );
+    }
+  }
+}
+
+function checkDriver(driver: Driver, at: string, channels: ChannelIndex, report: Report): void {
+  channels.check(driver.target, at + '/target', report);
+  switch (driver.kind) {
+    case 'expression':
+    case 'linkage':
+      for (const [name, channel] of Object.entries(driver.inputs)) {
+        channels.check(channel, `${at}/inputs${jsonPointer(name)}`, report);
+      }
+      break;
+    case 'map':
+      channels.check(driver.input, at + '/input', report);
+      checkKeyed(driver.curve, at + '/curve', report, false);
+      break;
+    case 'echo':
+    case 'follow':
+      channels.check(driver.input, at + '/input', report);
+      break;
+  }
+}

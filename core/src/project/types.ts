@@ -1,0 +1,374 @@
+/**
+ * The project as a value: the file of contract §2 with its defaults filled in. Everything is readonly;
+ * an edit makes a new project that shares whatever did not change. Angles are degrees, lengths metres,
+ * times frames.
+ */
+export type Vec3 = readonly [number, number, number];
+export type Rgb = readonly [number, number, number];
+export type Rgba = readonly [number, number, number, number];
+
+export interface Rate {
+  readonly frames: number;
+  readonly per: number;
+}
+
+export interface Range {
+  readonly start: number;
+  readonly end: number;
+  readonly loop: boolean;
+}
+
+export const TURN_ORDERS = ['XYZ', 'XZY', 'YXZ', 'YZX', 'ZXY', 'ZYX'] as const;
+export type TurnOrder = (typeof TURN_ORDERS)[number];
+export type Axis = 'x' | 'y' | 'z';
+
+export interface Rest {
+  readonly translate: Vec3;
+  readonly rotate: Vec3;
+  readonly scale: Vec3;
+}
+
+export interface Squash {
+  readonly axis: Axis;
+  readonly anchor: Vec3;
+  readonly frame: 'part' | 'parent';
+}
+
+export interface CustomChannel {
+  readonly name: string;
+  readonly value: number;
+  readonly min?: number | null;
+  readonly max?: number | null;
+  readonly unit?: string;
+}
+
+export interface Limit {
+  readonly min?: number | null;
+  readonly max?: number | null;
+  readonly speed?: number | null;
+  readonly acceleration?: number | null;
+  readonly jerk?: number | null;
+}
+
+export type Geometry =
+  | { readonly shape: 'box'; readonly size: Vec3 }
+  | {
+      readonly shape: 'cylinder';
+      readonly radius: number;
+      readonly height: number;
+      readonly topRadius?: number;
+    }
+  | { readonly shape: 'sphere'; readonly radius: number }
+  | { readonly shape: 'torus'; readonly radius: number; readonly tube: number }
+  | { readonly shape: 'plane'; readonly size: readonly [number, number] }
+  | { readonly shape: 'lathe'; readonly profile: readonly (readonly [number, number])[] }
+  | {
+      readonly shape: 'extrude';
+      readonly outline: readonly (readonly [number, number])[];
+      readonly depth: number;
+    }
+  | {
+      readonly shape: 'gear';
+      readonly teeth: number;
+      readonly module: number;
+      readonly width: number;
+      readonly bore?: number;
+    }
+  | { readonly shape: 'asset'; readonly asset: string; readonly node: string };
+
+export interface Material {
+  readonly baseColor: Rgba;
+  readonly roughness: number;
+  readonly metallic: number;
+  readonly emissive: Rgb;
+}
+
+export interface Morph {
+  readonly name: string;
+  readonly value: number;
+}
+
+export interface CameraBlock {
+  readonly focalLength: number;
+  readonly sensorHeight: number;
+  readonly focusDistance: number;
+  readonly fStop: number;
+  readonly near: number;
+  readonly far: number;
+}
+
+export interface LightBlock {
+  readonly type: 'directional' | 'point' | 'spot';
+  readonly color: Rgb;
+  readonly intensity: number;
+  readonly range?: number | null;
+  readonly cone?: number | null;
+}
+
+export interface PathBlock {
+  readonly points: readonly Vec3[];
+  readonly closed: boolean;
+}
+
+interface PartBase {
+  readonly id: string;
+  readonly name: string;
+  readonly parent: string | null;
+  readonly rest: Rest;
+  readonly pivot: Vec3;
+  readonly turnOrder: TurnOrder;
+  readonly squash?: Squash;
+  readonly custom: readonly CustomChannel[];
+  readonly limits: Readonly<Record<string, Limit>>;
+  readonly visible: number;
+}
+
+export interface GroupPart extends PartBase {
+  readonly kind: 'group';
+}
+export interface MeshPart extends PartBase {
+  readonly kind: 'mesh';
+  readonly geometry: Geometry;
+  readonly material: Material;
+  readonly morphs: readonly Morph[];
+}
+export interface CameraPart extends PartBase {
+  readonly kind: 'camera';
+  readonly camera: CameraBlock;
+}
+export interface LightPart extends PartBase {
+  readonly kind: 'light';
+  readonly light: LightBlock;
+}
+export interface PathPart extends PartBase {
+  readonly kind: 'path';
+  readonly path: PathBlock;
+}
+export type Part = GroupPart | MeshPart | CameraPart | LightPart | PathPart;
+
+export const SIDE_MODES = ['smooth', 'bounded', 'flat', 'linear', 'set'] as const;
+export type SideMode = (typeof SIDE_MODES)[number];
+
+/** How a curve meets a key on one side: `slope` in value per frame (used by `set`), `reach` as a share of the leg. */
+export interface Side {
+  readonly mode: SideMode;
+  readonly slope: number;
+  readonly reach: number;
+}
+
+export const EASE_FAMILIES = [
+  'sine',
+  'quad',
+  'cubic',
+  'quart',
+  'quint',
+  'exp',
+  'circle',
+  'back',
+  'elastic',
+  'bounce',
+] as const;
+export type EaseFamily = (typeof EASE_FAMILIES)[number];
+export type EaseSlow = 'start' | 'end' | 'both';
+
+export const CAM_LAWS = [
+  'harmonic',
+  'cycloidal',
+  'poly-345',
+  'poly-4567',
+  'modified-sine',
+  'modified-trapezoid',
+  'trapezoid',
+  's-curve',
+] as const;
+export type CamLaw = (typeof CAM_LAWS)[number];
+
+export interface CurveLeg {
+  readonly kind: 'curve';
+}
+export interface HoldLeg {
+  readonly kind: 'hold';
+}
+export interface EaseLeg {
+  readonly kind: 'ease';
+  readonly family: EaseFamily;
+  readonly slow: EaseSlow;
+  readonly overshoot?: number;
+  readonly amplitude?: number;
+  readonly period?: number;
+}
+export interface LawLeg {
+  readonly kind: 'law';
+  readonly law: CamLaw;
+  readonly accelerate?: number;
+  readonly decelerate?: number;
+  readonly smoothing?: number;
+}
+export interface BallisticLeg {
+  readonly kind: 'ballistic';
+  readonly gravity?: number | null;
+}
+export type Leg = CurveLeg | HoldLeg | EaseLeg | LawLeg | BallisticLeg;
+export type LegKind = Leg['kind'];
+
+export interface Key {
+  readonly frame: number;
+  readonly value: number;
+  readonly in: Side;
+  readonly out: Side;
+  readonly joined: boolean;
+  readonly leg: Leg;
+}
+
+export const OUTSIDE_MODES = ['hold', 'run-on', 'loop', 'loop-carry', 'swing'] as const;
+export type OutsideMode = (typeof OUTSIDE_MODES)[number];
+
+/** What a curve does before its first or after its last key. */
+export interface Outside {
+  readonly mode: OutsideMode;
+  readonly count: number | null;
+  readonly pin: number | null;
+}
+
+/** Keys over some time axis: the whole of a weight's or a map's curve, the keyed part of a channel's. */
+export interface KeyedCurve {
+  readonly keys: readonly Key[];
+  readonly before: Outside;
+  readonly after: Outside;
+}
+
+export type Weight = number | KeyedCurve;
+
+interface TreatmentBase {
+  readonly weight: Weight;
+  readonly muted: boolean;
+}
+export type Treatment = TreatmentBase &
+  (
+    | {
+        readonly kind: 'noise';
+        readonly amplitude: number;
+        readonly period: number;
+        readonly seed: number;
+        readonly octaves?: number;
+        readonly loop?: number | null;
+      }
+    | { readonly kind: 'clamp'; readonly min?: number | null; readonly max?: number | null }
+    | { readonly kind: 'gain'; readonly factor: number; readonly about?: number }
+    | { readonly kind: 'delay'; readonly frames: number }
+    | { readonly kind: 'every'; readonly frames: number; readonly offset?: number }
+  );
+
+export interface Curve extends KeyedCurve {
+  readonly channel: string;
+  readonly treatments: readonly Treatment[];
+  readonly muted: boolean;
+  readonly locked: boolean;
+}
+
+export interface Clip {
+  readonly id: string;
+  readonly name: string;
+  readonly curves: readonly Curve[];
+}
+
+interface DriverBase {
+  readonly id: string;
+  readonly target: string;
+  readonly combine: 'replace' | 'add';
+  readonly muted: boolean;
+}
+export interface ExpressionDriver extends DriverBase {
+  readonly kind: 'expression';
+  readonly inputs: Readonly<Record<string, string>>;
+  readonly expression: string;
+}
+export interface MapDriver extends DriverBase {
+  readonly kind: 'map';
+  readonly input: string;
+  readonly curve: KeyedCurve;
+}
+export interface LinkageDriver extends DriverBase {
+  readonly kind: 'linkage';
+  readonly linkage: string;
+  readonly inputs: Readonly<Record<string, string>>;
+  readonly output: string;
+  readonly params: Readonly<Record<string, unknown>>;
+}
+export interface EchoDriver extends DriverBase {
+  readonly kind: 'echo';
+  readonly input: string;
+  readonly delay: number;
+  readonly gain: number;
+}
+export interface FollowDriver extends DriverBase {
+  readonly kind: 'follow';
+  readonly input: string;
+  readonly frequency: number;
+  readonly damping: number;
+  readonly start: number;
+  readonly loop: number | null;
+}
+export type Driver = ExpressionDriver | MapDriver | LinkageDriver | EchoDriver | FollowDriver;
+
+/** Constraints and placements are kept as the schema has them; nothing evaluates them yet (see evaluate/unsupported.ts). */
+export interface Constraint {
+  readonly id: string;
+  readonly kind: 'attach' | 'plant' | 'aim' | 'reach' | 'along';
+  readonly part: string;
+  readonly muted: boolean;
+  readonly target?: string;
+  readonly middle?: string;
+  readonly tip?: string;
+  readonly path?: string;
+  readonly distance?: string;
+  readonly start?: number;
+  readonly end?: number | null;
+}
+
+export interface Placement {
+  readonly id: string;
+  readonly clip: string;
+  readonly muted: boolean;
+  readonly partMap?: Readonly<Record<string, string>>;
+  readonly start: number;
+  readonly from: number;
+  readonly to: number;
+}
+
+export interface Asset {
+  readonly id: string;
+  readonly name: string;
+  readonly type: string;
+  readonly sha256: string;
+  readonly uri: string;
+}
+
+export interface Project {
+  readonly format: 'kaizen';
+  readonly version: 1;
+  readonly id: string;
+  readonly name: string;
+  readonly rate: Rate;
+  readonly range: Range;
+  readonly gravity: number;
+  readonly floor: number;
+  readonly parts: readonly Part[];
+  readonly clips: readonly Clip[];
+  readonly activeClip: string;
+  readonly arrangement: readonly Placement[];
+  readonly drivers: readonly Driver[];
+  readonly constraints: readonly Constraint[];
+  readonly assets: readonly Asset[];
+}
+
+/** Something wrong in a file: a JSON pointer, and one sentence with what is wrong and what would be right. */
+export interface Problem {
+  readonly pointer: string;
+  readonly message: string;
+  /** Nothing is wrong with the file: this version does not evaluate it yet. */
+  readonly notYet?: true;
+}
+
+export type Result<T> =
+  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly problems: readonly Problem[] };

@@ -1,0 +1,4 @@
+export * from './affine';
+export * from './hierarchy';
+export * from './local-matrix';
+export * from './pose';

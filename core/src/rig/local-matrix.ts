@@ -1,0 +1,167 @@
+import type { Part, TurnOrder } from '../project';
+
+/** Channels of a transform, in the order of TRANSFORM_PROPERTIES: translate, rotate (degrees), scale, squash. */
+export type TransformValues = ArrayLike<number>;
+
+const RADIANS = Math.PI / 180;
+const LEAST_SQUASH = 0.05;
+
+const ORDER_AXES: Readonly<Record<TurnOrder, readonly [number, number, number]>> = {
+  XYZ: [0, 1, 2],
+  XZY: [0, 2, 1],
+  YXZ: [1, 0, 2],
+  YZX: [1, 2, 0],
+  ZXY: [2, 0, 1],
+  ZYX: [2, 1, 0],
+};
+
+/** What of a part shapes its local matrix besides its channels, flattened once. */
+export interface TransformFrame {
+  readonly order: readonly [number, number, number];
+  readonly pivot: readonly [number, number, number];
+  readonly anchor: readonly [number, number, number];
+  readonly squashAxis: number;
+  readonly squashInParent: boolean;
+  /** The pivot is the origin. */
+  readonly plain: boolean;
+}
+
+export function transformFrame(part: Part): TransformFrame {
+  const squash = part.squash;
+  return {
+    order: ORDER_AXES[part.turnOrder],
+    pivot: part.pivot,
+    anchor: squash?.anchor ?? [0, 0, 0],
+    squashAxis: squash ? 'xyz'.indexOf(squash.axis) : 1,
+    squashInParent: squash?.frame === 'parent',
+    plain: part.pivot.every((value) => value === 0),
+  };
+}
+
+/** A sine and cosine of degrees that are exact at quarter turns. */
+function cosDeg(angle: number): number {
+  const turn = angle % 360;
+  if (turn % 90 === 0) return turn === 0 ? 1 : Math.abs(turn) === 180 ? -1 : 0;
+  return Math.cos(turn * RADIANS);
+}
+function sinDeg(angle: number): number {
+  const turn = angle % 360;
+  if (turn % 180 === 0) return 0;
+  if (turn % 90 === 0) return turn === 90 || turn === -270 ? 1 : -1;
+  return Math.sin(turn * RADIANS);
+}
+
+const rotation = new Float64Array(9);
+const factor = new Float64Array(9);
+const product = new Float64Array(9);
+
+/** Writes the turn about one axis, column-major 3×3. */
+function axisTurn(out: Float64Array, axis: number, angle: number): void {
+  const c = cosDeg(angle);
+  const s = sinDeg(angle);
+  const i = (axis + 1) % 3;
+  const j = (axis + 2) % 3;
+  out.fill(0);
+  out[axis * 3 + axis] = 1;
+  out[i * 3 + i] = c;
+  out[i * 3 + j] = s;
+  out[j * 3 + i] = -s;
+  out[j * 3 + j] = c;
+}
+
+function multiply3(out: Float64Array, a: Float64Array, b: Float64Array): void {
+  for (let column = 0; column < 3; column++) {
+    const b0 = b[column * 3]!;
+    const b1 = b[column * 3 + 1]!;
+    const b2 = b[column * 3 + 2]!;
+    for (let row = 0; row < 3; row++)
+      out[column * 3 + row] = a[row]! * b0 + a[3 + row]! * b1 + a[6 + row]! * b2;
+  }
+}
+
+/** The 3×3 turn of three angles in degrees: "XYZ" is Rx·Ry·Rz. Column-major into `out`. */
+export function turnMatrix(
+  out: Float64Array,
+  order: readonly number[],
+  angles: TransformValues,
+  at: number,
+): void {
+  const [first = 0, second = 1, third = 2] = order;
+  if (angles[at] === 0 && angles[at + 1] === 0 && angles[at + 2] === 0) {
+    out.fill(0);
+    out[0] = out[4] = out[8] = 1;
+    return;
+  }
+  axisTurn(out, first, angles[at + first]!);
+  axisTurn(factor, second, angles[at + second]!);
+  multiply3(product, out, factor);
+  axisTurn(factor, third, angles[at + third]!);
+  multiply3(out, product, factor);
+}
+
+/**
+ * Local matrix `T(translate)·T(pivot)·R·Q·S·T(−pivot)` of contract §7, column-major into `out` (16 numbers).
+ * `values[at…at+9]` are the ten transform channels. Q squashes by k = max(0.05, 1 + squash) along its axis and
+ * 1/√k across, about the anchor, in the part's frame (after S) or in the parent's (before R).
+ */
+export function localMatrix(
+  out: Float64Array,
+  frame: TransformFrame,
+  values: TransformValues,
+  at: number,
+): void {
+  const { pivot, anchor } = frame;
+  if (
+    frame.plain &&
+    values[at + 3] === 0 &&
+    values[at + 4] === 0 &&
+    values[at + 5] === 0 &&
+    values[at + 9] === 0
+  ) {
+    uprightMatrix(out, values, at);
+    return;
+  }
+  turnMatrix(rotation, frame.order, values, at + 3);
+  const amount = values[at + 9]!;
+  const squashed = amount !== 0;
+  const along = squashed ? Math.max(LEAST_SQUASH, 1 + amount) : 1;
+  const across = squashed ? 1 / Math.sqrt(along) : 1;
+  const inParent = squashed && frame.squashInParent;
+  const inPart = squashed && !frame.squashInParent;
+  for (let column = 0; column < 3; column++) {
+    const size = values[at + 6 + column]! * (inPart ? (column === frame.squashAxis ? along : across) : 1);
+    for (let row = 0; row < 3; row++) {
+      const k = inParent ? (row === frame.squashAxis ? along : across) : 1;
+      out[column * 4 + row] = rotation[column * 3 + row]! * size * k;
+    }
+    out[column * 4 + 3] = 0;
+  }
+  for (let row = 0; row < 3; row++) {
+    let place = values[at + row]! + pivot[row]!;
+    for (let column = 0; column < 3; column++) place -= out[column * 4 + row]! * pivot[column]!;
+    if (inParent) {
+      const k = row === frame.squashAxis ? along : across;
+      place += (1 - k) * (anchor[row]! - pivot[row]!);
+    } else if (inPart) {
+      for (let column = 0; column < 3; column++) {
+        const k = column === frame.squashAxis ? along : across;
+        const c = values[at + 6 + column]! * (anchor[column]! - pivot[column]!);
+        place += rotation[column * 3 + row]! * (1 - k) * c;
+      }
+    }
+    out[12 + row] = place;
+  }
+  out[15] = 1;
+}
+
+/** A local matrix without turn, squash and pivot: what most parts have at most frames. */
+function uprightMatrix(out: Float64Array, values: TransformValues, at: number): void {
+  out[1] = out[2] = out[3] = out[4] = out[6] = out[7] = out[8] = out[9] = out[11] = 0;
+  out[0] = values[at + 6]!;
+  out[5] = values[at + 7]!;
+  out[10] = values[at + 8]!;
+  out[12] = values[at]!;
+  out[13] = values[at + 1]!;
+  out[14] = values[at + 2]!;
+  out[15] = 1;
+}

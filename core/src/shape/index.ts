@@ -1,0 +1,76 @@
+import type { Geometry } from '../project';
+import { extrude } from './extrude';
+import { gear } from './gear';
+import { MeshBuilder, type TriangleMesh } from './mesh';
+import { revolve } from './revolve';
+
+type Shape = Exclude<Geometry, { shape: 'asset' }>;
+
+/** The shapes by name, all centred on the part's origin, about +Y where round (contract §2). One line a shape. */
+const SHAPES: { readonly [K in Shape['shape']]: (shape: Extract<Shape, { shape: K }>) => TriangleMesh } = {
+  box: ({ size: [x, y, z] }) => box(x, y, z),
+  cylinder: ({ radius, height, topRadius }) => revolve(cylinderProfile(radius, topRadius ?? radius, height)),
+  sphere: ({ radius }) => revolve(arc(24, (a) => [radius * Math.cos(a), radius * Math.sin(a)])),
+  torus: ({ radius, tube }) =>
+    revolve(
+      ring(24, (a) => [radius + tube * Math.cos(a), tube * Math.sin(a)]),
+      48,
+    ),
+  plane: ({ size: [x, z] }) => plane(x, z),
+  lathe: ({ profile }) => revolve(profile),
+  extrude: ({ outline, depth }) => extrude(outline, depth),
+  gear: ({ teeth, module, width, bore }) => gear(teeth, module, width, bore),
+};
+
+const cache = new WeakMap<Geometry, TriangleMesh>();
+
+/** The triangles of a simple shape; a geometry object is built once. */
+export function shapeMesh(shape: Shape): TriangleMesh {
+  let mesh = cache.get(shape);
+  if (!mesh) {
+    mesh = (SHAPES[shape.shape] as (shape: Shape) => TriangleMesh)(shape);
+    cache.set(shape, mesh);
+  }
+  return mesh;
+}
+
+function box(x: number, y: number, z: number): TriangleMesh {
+  const mesh = new MeshBuilder();
+  const [a, b, c] = [x / 2, y / 2, z / 2];
+  mesh.flat([a, -b, c], [a, -b, -c], [a, b, -c], [a, b, c]);
+  mesh.flat([-a, -b, -c], [-a, -b, c], [-a, b, c], [-a, b, -c]);
+  mesh.flat([-a, b, c], [a, b, c], [a, b, -c], [-a, b, -c]);
+  mesh.flat([-a, -b, -c], [a, -b, -c], [a, -b, c], [-a, -b, c]);
+  mesh.flat([-a, -b, c], [a, -b, c], [a, b, c], [-a, b, c]);
+  mesh.flat([a, -b, -c], [-a, -b, -c], [-a, b, -c], [a, b, -c]);
+  return mesh;
+}
+
+function plane(x: number, z: number): TriangleMesh {
+  const mesh = new MeshBuilder();
+  mesh.flat([-x / 2, 0, z / 2], [x / 2, 0, z / 2], [x / 2, 0, -z / 2], [-x / 2, 0, -z / 2]);
+  return mesh;
+}
+
+function cylinderProfile(bottom: number, top: number, height: number): [number, number][] {
+  const profile: [number, number][] = [
+    [0, -height / 2],
+    [bottom, -height / 2],
+    [top, height / 2],
+    [0, height / 2],
+  ];
+  return profile.filter(([r], i) => i === 0 || i === 3 || r > 0);
+}
+
+function arc(steps: number, at: (angle: number) => [number, number]): [number, number][] {
+  return Array.from({ length: steps + 1 }, (_, i): [number, number] => {
+    if (i === 0 || i === steps) return [0, at(((i / steps) * 2 - 1) * (Math.PI / 2))[1]];
+    return at(((i / steps) * 2 - 1) * (Math.PI / 2));
+  });
+}
+
+function ring(steps: number, at: (angle: number) => [number, number]): [number, number][] {
+  return Array.from({ length: steps + 1 }, (_, i) => at((2 * Math.PI * i) / steps));
+}
+
+export type { TriangleMesh } from './mesh';

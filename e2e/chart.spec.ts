@@ -1,0 +1,176 @@
+import { Bench, readJson } from './pages';
+import { sampled } from './cli';
+import { expect, test } from './test';
+
+const RUN = 'skip/translate.x';
+const TIP = 'bucket/rotate.z';
+
+function keysIn(
+  file: string,
+  channel: string,
+): readonly { readonly frame: number; readonly value: number; readonly leg?: { kind: string } }[] {
+  const clips = readJson(file)['clips'] as {
+    curves: { channel: string; keys: { frame: number; value: number }[] }[];
+  }[];
+  return clips[0]!.curves.find((curve) => curve.channel === channel)?.keys ?? [];
+}
+const frames = (file: string, channel: string) => keysIn(file, channel).map((key) => key.frame);
+
+test('keys by hand in Curves: copy, one axis, box, Ctrl, insert, paste, delete', async ({ page }) => {
+  const bench = await Bench.openSample(page, 'Skip');
+  await bench.row(RUN).getByText('place').click();
+  await bench.settled();
+
+  await test.step('Alt leaves a copy behind', async () => {
+    await page.keyboard.down('Alt');
+    await bench.drag(await bench.place(180, 6.4, 'm'), await bench.place(200, 6.4, 'm'));
+    await page.keyboard.up('Alt');
+    expect(frames(await bench.save(), RUN)).toEqual([0, 144, 180, 200, 276]);
+    await page.keyboard.press('Control+z');
+  });
+
+  await test.step('Shift keeps the axis that went further', async () => {
+    const to = await bench.place(190, 6.2, 'm');
+    await page.keyboard.down('Shift');
+    await bench.drag(await bench.place(180, 6.4, 'm'), to);
+    await page.keyboard.up('Shift');
+    expect(keysIn(await bench.save(), RUN)[2]).toMatchObject({ frame: 190, value: 6.4 });
+    await page.keyboard.press('Control+z');
+  });
+
+  await test.step('a box chooses, Ctrl takes one out, all chosen move together', async () => {
+    await bench.drag(await bench.place(130, 7.2, 'm'), await bench.place(190, 5.5, 'm'));
+    await expect(page.getByRole('tab', { name: /Key/ })).toContainText('2');
+    await page.keyboard.down('Control');
+    const key = await bench.place(144, 6.4, 'm');
+    await page.mouse.click(key.x, key.y);
+    await page.keyboard.up('Control');
+    await expect(page.getByRole('tab', { name: /Key/ })).toContainText('1');
+    await page.keyboard.press('Control+ArrowRight');
+    expect(frames(await bench.save(), RUN)).toEqual([0, 144, 181, 276]);
+    await page.keyboard.press('Control+z');
+  });
+
+  await test.step('a double-click on a law says what it will do, and does it on a press, the motion as it was', async () => {
+    const before = await bench.save();
+    const was = sampled(before, RUN, '0:144:6');
+    const at = await bench.place(72, was.get(72)!, 'm');
+    await page.mouse.dblclick(at.x, at.y);
+    await expect(page.getByRole('status').filter({ hasText: 'within 0.1 % of its rise' })).toBeVisible();
+    expect(frames(await bench.save(), RUN)).toEqual([0, 144, 180, 276]);
+    await page.getByRole('button', { name: 'Add the key' }).click();
+    const after = await bench.save();
+    expect(frames(after, RUN)).toContain(72);
+    const now = sampled(after, RUN, '0:144:6');
+    for (const [frame, value] of was) expect(Math.abs(now.get(frame)! - value)).toBeLessThanOrEqual(6.4e-3);
+    await page.keyboard.press('Control+z');
+  });
+
+  await test.step('copied keys are pasted at the playhead, onto another channel too; Delete takes them', async () => {
+    const key = await bench.place(144, 6.4, 'm');
+    await page.mouse.click(key.x, key.y);
+    await page.keyboard.press('Control+c');
+    await bench.goTo(300);
+    await page.keyboard.press('Control+v');
+    expect(keysIn(await bench.save(), RUN).at(-1)).toMatchObject({
+      frame: 300,
+      value: 6.4,
+      leg: { kind: 'hold' },
+    });
+    await page.keyboard.press('Delete');
+    expect(frames(await bench.save(), RUN)).toEqual([0, 144, 180, 276]);
+  });
+});
+
+test('Ticks: pegs drag in time, a part’s peg moves all it stands for; leaning pegs come back to whole frames', async ({
+  page,
+}) => {
+  const bench = await Bench.openSample(page, 'Skip');
+  await page.getByRole('button', { name: 'Ticks' }).click();
+  await page.getByRole('button', { name: /^Has keys/ }).click();
+  await bench.settled();
+  const canvas = (await bench.canvas.boundingBox())!;
+  const { first, last } = await bench.scales();
+  const x = (frame: number) => canvas.x + ((frame - first) / (last - first)) * canvas.width;
+  const rowAt = async (id: string) => {
+    const box = (await bench.row(id).boundingBox())!;
+    return box.y + box.height / 2;
+  };
+  await bench.drag({ x: x(144), y: await rowAt(RUN) }, { x: x(150), y: await rowAt(RUN) });
+  expect(frames(await bench.save(), RUN)).toEqual([0, 150, 180, 276]);
+  await bench.drag({ x: x(154), y: await rowAt('bucket') }, { x: x(158), y: await rowAt('bucket') });
+  expect(frames(await bench.save(), TIP)).toContain(158);
+  await bench.type('Frame', '158.4');
+  expect(frames(await bench.save(), TIP)).toContain(158.4);
+  await page.getByRole('button', { name: 'To whole frames' }).click();
+  expect(frames(await bench.save(), TIP)).toContain(158);
+});
+
+test('mute, lock and only this; rows by search; fitting and zooming', async ({ page }) => {
+  const bench = await Bench.openSample(page, 'Skip');
+  await bench.row(RUN).getByText('place').click();
+  await bench.goTo(144);
+  expect(await bench.value(RUN)).toBe(6.4);
+  await page.getByRole('button', { name: 'Mute Skip, place X' }).click();
+  await expect.poll(() => bench.value(RUN)).toBe(0);
+  await page.keyboard.press('m');
+  await expect.poll(() => bench.value(RUN)).toBe(6.4);
+
+  await page.keyboard.press('l');
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('Delete');
+  await expect(page.getByRole('status').filter({ hasText: 'locked' })).toBeVisible();
+  expect(frames(await bench.save(), RUN)).toEqual([0, 144, 180, 276]);
+
+  await bench.calm();
+  await page.keyboard.press('Escape');
+  await expect.poll(async () => (await bench.scales()).strips.map((strip) => strip.unit)).toEqual(['m', '°']);
+  await bench.row(TIP).getByText('turn').click();
+  await page.keyboard.press('o');
+  await expect.poll(async () => (await bench.scales()).strips.map((strip) => strip.unit)).toEqual(['°']);
+  await page.keyboard.press('o');
+
+  await page.getByRole('searchbox', { name: 'Filter rows' }).fill('drum');
+  await expect(bench.row('drum')).toBeVisible();
+  await expect(bench.row(RUN)).toBeHidden();
+  await page.getByRole('searchbox', { name: 'Filter rows' }).press('Escape');
+
+  const whole = await bench.scales();
+  const middle = await bench.place((whole.first + whole.last) / 2, 0, '°');
+  await page.mouse.move(middle.x, middle.y);
+  await page.mouse.wheel(0, -400);
+  await bench.settled();
+  const closer = await bench.scales();
+  expect(closer.last - closer.first).toBeLessThan(0.7 * (whole.last - whole.first));
+  expect((closer.first + closer.last) / 2).toBeCloseTo((whole.first + whole.last) / 2, 0);
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('9');
+  await bench.settled();
+  expect((await bench.scales()).last).toBeCloseTo(276 * 1.06, 6);
+});
+
+test('Capture keys what is posed, and tells what waits and why', async ({ page }) => {
+  const bench = await Bench.openSample(page, 'Skip');
+  const told = (text: string) => page.getByRole('status').filter({ hasText: text });
+  await bench.goTo(100);
+  await bench.row('skip').click();
+  await page.keyboard.press('c');
+  await bench.type('Place X', '3');
+  await expect(told('place X keyed at f 100')).toBeVisible();
+  expect(frames(await bench.save(), RUN)).toEqual([0, 100, 144, 180, 276]);
+  await bench.type('Place Y', '0.5');
+  await expect(told('place Y waits: it has no keys yet')).toBeVisible();
+  await page.getByRole('button', { name: 'May start new channels' }).click();
+  await bench.type('Place Z', '0.5');
+  await expect(told('place Z keyed at f 100')).toBeVisible();
+  await page.getByRole('button', { name: /^Scope/ }).click();
+  await page.getByRole('menuitemcheckbox', { name: 'turn' }).click();
+  await page.keyboard.press('Escape');
+  await bench.type('Turn Z', '5');
+  await expect(told('turn Z waits: outside the Scope')).toBeVisible();
+  await bench.goTo(120);
+  expect(await bench.value('skip/rotate.z')).toBe(5);
+  await page.getByRole('region', { name: 'Loose edits' }).getByRole('button', { name: 'Discard' }).click();
+  await expect(page.getByRole('region', { name: 'Loose edits' })).toBeHidden();
+  await expect(bench.row('skip/rotate.z')).toBeHidden();
+});

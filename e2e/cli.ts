@@ -1,0 +1,22 @@
+import { spawnSync } from 'node:child_process';
+
+/** Runs the built command line, as `npx kaizen` does. */
+export function kaizen(...args: readonly string[]): {
+  readonly out: string;
+  readonly err: string;
+  readonly code: number | null;
+} {
+  const ran = spawnSync(process.execPath, ['cli/dist/kaizen.js', ...args], {
+    encoding: 'utf8',
+    maxBuffer: 1 << 28,
+  });
+  return { out: ran.stdout, err: ran.stderr, code: ran.status };
+}
+
+/** One channel as `sample` prints it: values by frame. */
+export function sampled(file: string, channel: string, frames: string): Map<number, number> {
+  const { out, err, code } = kaizen('sample', file, '--channels', channel, '--frames', frames);
+  if (code !== 0) throw new Error(err);
+  const rows = out.trim().split('\n').slice(1);
+  return new Map(rows.map((row) => row.split(',').map(Number) as [number, number]));
+}

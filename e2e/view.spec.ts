@@ -1,0 +1,82 @@
+import { Bench } from './pages';
+import { expect, test } from './test';
+
+test('the view: picking, grips with steps, typed amounts, axes, the shot camera', async ({ page }) => {
+  const bench = await Bench.openSample(page, 'Brine wheel');
+  const box = (await bench.view.boundingBox())!;
+
+  await test.step('a click picks what is under it, a click beside nothing', async () => {
+    await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2);
+    await expect(page.getByRole('tab', { name: 'Part' })).toBeVisible();
+    await page.mouse.click(box.x + 40, box.y + box.height - 60);
+    await expect(page.getByRole('tab', { name: 'Shot' })).toBeVisible();
+  });
+
+  await test.step('Y and a number move along the axis; again Y means the part’s own', async () => {
+    await bench.row('pump').click();
+    const before = Number(await bench.field('Place Y'));
+    await page.keyboard.press('2');
+    await page.getByRole('button', { name: 'World' }).click();
+    await page.keyboard.press('y');
+    await expect(page.getByText('Move Y, the world’s axis, by')).toBeVisible();
+    await page.keyboard.press('y');
+    await expect(page.getByText('Move Y, the part’s own axis, by')).toBeVisible();
+    await page.keyboard.type('25 cm');
+    await page.keyboard.press('Enter');
+    await expect.poll(async () => Number(await bench.field('Place Y'))).toBeCloseTo(before + 0.25, 6);
+    await page.keyboard.press('x');
+    await page.keyboard.type('9');
+    await page.keyboard.press('Escape');
+    expect(await bench.field('Place X')).toBe('2.72');
+  });
+
+  await test.step('a grip goes in steps, Esc gives it up', async () => {
+    await page.getByRole('button', { name: 'Steps' }).click();
+    const grip = page.locator('kz-grips g[data-grip="X"] rect');
+    const at = (await grip.boundingBox())!;
+    const from = { x: at.x + 8, y: at.y + 8 };
+    await bench.drag(from, { x: from.x + 40, y: from.y + 4 }, false);
+    await expect(page.locator('.chip-at')).toContainText('move X');
+    await page.keyboard.press('Escape');
+    await page.mouse.up();
+    expect(await bench.field('Place X')).toBe('2.72');
+    await bench.drag(from, { x: from.x + 40, y: from.y + 4 });
+    const moved = Number(await bench.field('Place X')) - 2.72;
+    expect(moved).toBeGreaterThan(0.05);
+    expect(Math.abs(moved / 0.1 - Math.round(moved / 0.1))).toBeLessThan(0.06);
+  });
+
+  await test.step('size by its grip, all axes by the middle', async () => {
+    await page.keyboard.press('4');
+    const middle = (await page.locator('kz-grips rect[data-grip="all"]').boundingBox())!;
+    await bench.drag({ x: middle.x + 6, y: middle.y + 6 }, { x: middle.x + 48, y: middle.y + 6 });
+    expect(await bench.field('Size X')).toBe('1.50');
+    expect(await bench.field('Size Z')).toBe('1.50');
+  });
+
+  await test.step('V looks through the shot camera and back', async () => {
+    await page.keyboard.press('v');
+    await expect(page.getByText('Shot camera, 38 mm')).toBeVisible();
+    await page.keyboard.press('v');
+    await expect(page.getByText('35 mm')).toBeVisible();
+  });
+});
+
+test('parts built from simple shapes: added, parented, removed, undone', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New, empty' }).click();
+  const bench = new Bench(page);
+  await expect(bench.canvas).toBeVisible();
+  await page.getByRole('button', { name: 'Box', exact: true }).click();
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Gear', exact: true }).click();
+  await page.getByLabel('Parent').selectOption({ label: 'Box' });
+  await bench.type('Place Y', '1');
+  await page.keyboard.press('d');
+  await expect(bench.row('gear/translate.y')).toBeVisible();
+  await bench.row('box').click();
+  await page.keyboard.press('Shift+Delete');
+  await expect(bench.row('gear')).toBeHidden();
+  await page.keyboard.press('Control+z');
+  await expect(bench.row('gear/translate.y')).toBeVisible();
+});

@@ -1,0 +1,23 @@
+/** One Jest process for all unit tests, native ES modules; types are checked by tsc. */
+export default {
+  testEnvironment: 'node',
+  roots: ['<rootDir>/core', '<rootDir>/cli', '<rootDir>/studio/src', '<rootDir>/server', '<rootDir>/tools'],
+  testMatch: ['**/*.test.ts'],
+  extensionsToTreatAsEsm: ['.ts'],
+  moduleNameMapper: { '^@kaizen/core$': '<rootDir>/core/src/index.ts' },
+  transform: {
+    '^.+\\.ts$': [
+      '@swc/jest',
+      {
+        swcrc: false,
+        jsc: {
+          target: 'es2022',
+          parser: { syntax: 'typescript', decorators: true },
+          transform: { useDefineForClassFields: true },
+        },
+        module: { type: 'es6' },
+      },
+    ],
+  },
+  testTimeout: 30000,
+};

@@ -1,0 +1,32 @@
+import { writeFileSync } from 'node:fs';
+import { lastShownFrame, readProject, writeProject, type Project } from '@kaizen/core';
+import { brineWheel } from './brine-wheel';
+import { skip } from './skip';
+
+/** The sample projects with what their cards say. One line a sample. */
+const SAMPLES = [
+  { project: brineWheel(), about: 'Loop with a lead-in, slider-crank', topics: ['Loops', 'Mechanisms'] },
+  { project: skip(), about: 'Runs, limits, drum and rope', topics: ['Loops', 'Weight'] },
+];
+
+/** `loop`, or how long it plays. */
+function lengthOf({ range, rate }: Project): string {
+  if (range.loop) return 'loop';
+  return `${(((lastShownFrame(range) - range.start) * rate.per) / rate.frames).toFixed(1)} s`;
+}
+
+const folder = process.argv[2] ?? 'samples';
+for (const { project } of SAMPLES) {
+  const text = writeProject(project);
+  const read = readProject(text);
+  if (!read.ok) throw new Error(`${project.id}: ${JSON.stringify(read.problems[0])}`);
+  writeFileSync(`${folder}/${project.id}.kaizen.json`, text);
+}
+const index = SAMPLES.map(({ project, about, topics }) => ({
+  id: project.id,
+  name: project.name,
+  about,
+  length: lengthOf(project),
+  topics,
+}));
+writeFileSync(`${folder}/index.json`, JSON.stringify(index, null, 1) + '\n');

@@ -1,0 +1,33 @@
+import { type ApplicationConfig, provideZonelessChangeDetection } from '@angular/core';
+import { provideRouter, withComponentInputBinding } from '@angular/router';
+import { provideState, provideStore } from '@ngrx/store';
+import { MAT_TOOLTIP_DEFAULT_OPTIONS } from '@angular/material/tooltip';
+import { routes } from './app.routes';
+import { benchFeature } from './state/bench';
+import { documentFeature } from './state/document';
+import { provideIcons } from './ui/icons';
+
+/** NgRx's checks that freeze and walk the state are off: a project of any size must cost the same to edit. */
+const NO_CHECKS = {
+  strictStateImmutability: false,
+  strictActionImmutability: false,
+  strictStateSerializability: false,
+  strictActionSerializability: false,
+  strictActionWithinNgZone: false,
+  strictActionTypeUniqueness: false,
+};
+
+export const appConfig: ApplicationConfig = {
+  providers: [
+    provideZonelessChangeDetection(),
+    provideRouter(routes, withComponentInputBinding()),
+    provideStore({}, { runtimeChecks: NO_CHECKS }),
+    provideState(documentFeature),
+    provideState(benchFeature),
+    provideIcons(),
+    {
+      provide: MAT_TOOLTIP_DEFAULT_OPTIONS,
+      useValue: { showDelay: 500, hideDelay: 0, touchendHideDelay: 1500, disableTooltipInteractivity: true },
+    },
+  ],
+};

@@ -1,0 +1,38 @@
+import { inject } from '@angular/core';
+import { type CanActivateFn, Router, type Routes } from '@angular/router';
+import { Studio } from './state/studio';
+import { Keeper } from './storage/keeper';
+import { Notices } from './ui/notices';
+
+/** Opens the project that an address names, or leads back to Projects where it isn't kept here. */
+const opensProject: CanActivateFn = async (route) => {
+  const studio = inject(Studio);
+  const keeper = inject(Keeper);
+  const router = inject(Router);
+  const notices = inject(Notices);
+  const id = route.paramMap.get('project') ?? '';
+  if (studio.project()?.id === id || (await keeper.open(id))) return true;
+  notices.warn('That project is not kept in this browser; open its file or choose one below');
+  return router.createUrlTree(['/projects']);
+};
+
+export const routes: Routes = [
+  {
+    path: 'projects',
+    title: 'Projects · Kaizen',
+    loadComponent: () => import('./projects/projects.component').then((m) => m.ProjectsComponent),
+  },
+  {
+    path: 'bench/:project',
+    title: 'Bench · Kaizen',
+    canActivate: [opensProject],
+    loadComponent: () => import('./bench/bench.component').then((m) => m.BenchComponent),
+  },
+  {
+    path: 'hand-over/:project',
+    title: 'Hand over · Kaizen',
+    canActivate: [opensProject],
+    loadComponent: () => import('./hand-over/hand-over.component').then((m) => m.HandOverComponent),
+  },
+  { path: '**', redirectTo: 'projects' },
+];

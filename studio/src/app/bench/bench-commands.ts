@@ -1,0 +1,23 @@
+import { Injectable, inject } from '@angular/core';
+import type { Command } from '../commands/command';
+import { ChartCommands } from './chart-commands';
+import { KeyCommands } from './key-commands';
+import { PartCommands } from './part-commands';
+import { PlayCommands } from './play-commands';
+import { ViewCommands } from './view-commands';
+
+/** Commands of the Bench. One line a group. */
+@Injectable({ providedIn: 'root' })
+export class BenchCommands {
+  private readonly groups = [
+    inject(PlayCommands),
+    inject(KeyCommands),
+    inject(ViewCommands),
+    inject(ChartCommands),
+    inject(PartCommands),
+  ];
+
+  list(): readonly Command[] {
+    return this.groups.flatMap((group) => group.list());
+  }
+}

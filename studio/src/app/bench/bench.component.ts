@@ -1,0 +1,104 @@
+import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject } from '@angular/core';
+import { AngularSplitModule } from 'angular-split';
+import { CommandRegistry } from '../commands/registry';
+import type { Density } from '../state/bench';
+import { Studio } from '../state/studio';
+import type { Option } from '../ui/option';
+import { SegmentsComponent } from '../ui/segments.component';
+import { SplitValuesDirective } from '../ui/split-values.directive';
+import { BenchCommands } from './bench-commands';
+import { CaptureBarComponent } from './capture-bar.component';
+import { ChartComponent } from './chart/chart.component';
+import { FilterRowComponent } from './chart/filter-row.component';
+import { Panels } from './panels';
+import { SideSheetComponent } from './side-sheet/side-sheet.component';
+import { Stage } from './stage';
+import { TransportComponent } from './transport/transport.component';
+import { TrayComponent } from './tray.component';
+import { ViewBarComponent } from './view3d/view-bar.component';
+import { ViewComponent } from './view3d/view.component';
+
+/** The Bench: the view above its Chart, the side sheet at the right. */
+@Component({
+  selector: 'kz-bench',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [
+    AngularSplitModule,
+    CaptureBarComponent,
+    ChartComponent,
+    FilterRowComponent,
+    SegmentsComponent,
+    SideSheetComponent,
+    SplitValuesDirective,
+    TransportComponent,
+    TrayComponent,
+    ViewBarComponent,
+    ViewComponent,
+  ],
+  template: `
+    <as-split
+      kzSplitValues
+      direction="horizontal"
+      unit="pixel"
+      [gutterSize]="5"
+      (dragEnd)="panels.keep('sheet', $event.sizes)"
+    >
+      <as-split-area size="*">
+        <as-split
+          direction="vertical"
+          unit="percent"
+          [gutterSize]="5"
+          (dragEnd)="panels.keep('bench', $event.sizes)"
+        >
+          <as-split-area [size]="panels.size('bench', 0, 40)" [minSize]="15">
+            <div class="view" (pointerenter)="panels.pointerIn = 'view'">
+              <kz-view />
+              <kz-view-bar />
+              <div class="foot">
+                <kz-capture-bar />
+                <kz-tray />
+              </div>
+            </div>
+          </as-split-area>
+          <as-split-area [size]="panels.size('bench', 1, 60)" [minSize]="20">
+            <div class="chart" (pointerenter)="panels.pointerIn = 'chart'">
+              <div class="tools">
+                <kz-segments
+                  name="Density"
+                  [options]="densities()"
+                  [value]="studio.bench().density"
+                  (chosen)="studio.set({ density: $event })"
+                />
+                <kz-transport />
+              </div>
+              <kz-filter-row />
+              <kz-chart />
+            </div>
+          </as-split-area>
+        </as-split>
+      </as-split-area>
+      <as-split-area [size]="panels.size('sheet', 1, 320)" [minSize]="260" [maxSize]="520"
+        ><kz-side-sheet
+      /></as-split-area>
+    </as-split>
+  `,
+  styleUrl: './bench.component.scss',
+})
+export class BenchComponent {
+  readonly studio = inject(Studio);
+  readonly registry = inject(CommandRegistry);
+  readonly panels = inject(Panels);
+  readonly densities = computed((): readonly Option<Density>[] => [
+    { value: 'ticks', label: 'Ticks', tip: this.registry.tip('chart.ticks', 'Ticks: timing, a peg a key') },
+    { value: 'curves', label: 'Curves', tip: this.registry.tip('chart.curves', 'Curves: shape') },
+  ]);
+
+  constructor() {
+    const remove = this.registry.add(inject(BenchCommands).list());
+    const stage = inject(Stage);
+    inject(DestroyRef).onDestroy(() => {
+      remove();
+      stage.stop();
+    });
+  }
+}

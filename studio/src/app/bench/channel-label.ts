@@ -1,0 +1,86 @@
+import {
+  channelKind,
+  propertyUnit,
+  splitChannel,
+  type ChannelKind,
+  type Part,
+  type Project,
+} from '@kaizen/core';
+
+/** How a channel is called and marked on the screen. */
+export interface ChannelLabel {
+  /** The part's name and the channel's, for a line by itself. */
+  readonly full: string;
+  /** Under its part: "turn Y". */
+  readonly short: string;
+  /** Beside its badge: "turn". */
+  readonly plain: string;
+  readonly badge: string;
+  /** The class that colours badge and curve: x, y, z, q, f, c. */
+  readonly tone: 'x' | 'y' | 'z' | 'q' | 'f' | 'c';
+  readonly unit: string;
+  readonly kind: ChannelKind;
+}
+
+const WORDS: Readonly<Record<string, string>> = { translate: 'place', rotate: 'turn', scale: 'size' };
+const LOOKS: Readonly<Record<string, string>> = {
+  visible: 'visible',
+  'camera.focalLength': 'focal length',
+  'camera.focusDistance': 'focus',
+  'camera.fStop': 'f-stop',
+  'light.intensity': 'intensity',
+  'material.roughness': 'roughness',
+  'material.metallic': 'metal',
+};
+
+export function channelLabel(project: Project, channel: string): ChannelLabel {
+  const { part: id, property } = splitChannel(channel);
+  return channelLabelOf(project.parts.find((part) => part.id === id) ?? id, property);
+}
+
+/** The same where the part is at hand; else its id is its name. */
+export function channelLabelOf(owner: Part | string, property: string): ChannelLabel {
+  const part = typeof owner === 'string' ? undefined : owner;
+  const name = typeof owner === 'string' ? owner : owner.name;
+  const kind = channelKind(property);
+  const unit = propertyUnit(property, part);
+  const [group = '', axis = ''] = property.split('.');
+  const word = WORDS[group];
+  if (word) {
+    const letter = axis.toUpperCase();
+    return {
+      full: `${name}, ${word} ${letter}`,
+      short: `${word} ${letter}`,
+      plain: word,
+      badge: letter,
+      tone: axis as 'x',
+      unit,
+      kind,
+    };
+  }
+  const plain = plainName(property);
+  const tone = kind === 'squash' ? 'q' : kind === 'custom' ? 'c' : 'f';
+  return {
+    full: `${name}, ${plain}`,
+    short: plain,
+    plain,
+    badge: tone === 'f' ? plain.charAt(0) : tone,
+    tone,
+    unit,
+    kind,
+  };
+}
+
+function plainName(property: string): string {
+  if (property.startsWith('custom.')) return decodeURIComponent(property.slice('custom.'.length));
+  if (property.startsWith('morph.')) return decodeURIComponent(property.slice('morph.'.length));
+  const [, block = '', letter = ''] = property.split('.');
+  const colours: Readonly<Record<string, string>> = {
+    baseColor: 'colour',
+    color: 'colour',
+    emissive: 'glow',
+  };
+  if (colours[block])
+    return `${colours[block]} ${{ r: 'red', g: 'green', b: 'blue', a: 'opacity' }[letter] ?? letter}`;
+  return LOOKS[property] ?? property;
+}

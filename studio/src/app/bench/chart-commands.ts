@@ -1,0 +1,142 @@
+import { Injectable, inject } from '@angular/core';
+import { curveOf, setCurveFlag } from '@kaizen/core';
+import type { Command } from '../commands/command';
+import { Studio } from '../state/studio';
+import { ChartModel } from './chart/chart-model';
+import { Panels } from './panels';
+import { ViewControl } from './view3d/view-control';
+
+/** Commands of the Chart: fitting, zooming, densities, one channel alone, mute and lock. */
+@Injectable({ providedIn: 'root' })
+export class ChartCommands {
+  private readonly studio = inject(Studio);
+  private readonly chart = inject(ChartModel);
+  private readonly view = inject(ViewControl);
+  private readonly panels = inject(Panels);
+  private readonly hasChannel = () => !this.studio.readOnly() && this.channels().length > 0;
+
+  list(): readonly Command[] {
+    const middle = () => this.chart.size().width / 2;
+    return [
+      {
+        id: 'fit.selection',
+        label: 'Fit the selection',
+        group: 'Chart',
+        shortcuts: ['0'],
+        run: () => (this.panels.pointerIn === 'view' ? this.view.fit(false) : this.chart.fitSelection()),
+      },
+      {
+        id: 'fit.all',
+        label: 'Fit all',
+        group: 'Chart',
+        shortcuts: ['Shift+0'],
+        run: () => (this.panels.pointerIn === 'view' ? this.view.fit(true) : this.chart.fitAll()),
+      },
+      {
+        id: 'fit.time',
+        label: 'Fit time',
+        group: 'Chart',
+        shortcuts: ['9'],
+        run: () => this.chart.fitTime(),
+      },
+      {
+        id: 'fit.value',
+        label: 'Fit value',
+        group: 'Chart',
+        shortcuts: ['8'],
+        run: () => this.chart.fitValue(),
+      },
+      {
+        id: 'chart.only',
+        label: 'Only this channel',
+        group: 'Chart',
+        shortcuts: ['O'],
+        run: () => this.onlyThis(),
+      },
+      {
+        id: 'chart.mute',
+        label: 'Mute or unmute the chosen channels',
+        group: 'Chart',
+        shortcuts: ['M'],
+        when: this.hasChannel,
+        run: () => this.flag('muted'),
+      },
+      {
+        id: 'chart.lock',
+        label: 'Lock or unlock the chosen channels',
+        group: 'Chart',
+        shortcuts: ['L'],
+        when: this.hasChannel,
+        run: () => this.flag('locked'),
+      },
+      {
+        id: 'chart.ticks',
+        label: 'Density Ticks',
+        group: 'Chart',
+        shortcuts: ['Ctrl+1'],
+        run: () => this.studio.set({ density: 'ticks' }),
+      },
+      {
+        id: 'chart.curves',
+        label: 'Density Curves',
+        group: 'Chart',
+        shortcuts: ['Ctrl+2'],
+        run: () => this.studio.set({ density: 'curves' }),
+      },
+      {
+        id: 'chart.closer',
+        label: 'Zoom into time',
+        group: 'Chart',
+        shortcuts: ['+', '='],
+        run: () => this.chart.zoomTime(middle(), 1.4),
+      },
+      {
+        id: 'chart.farther',
+        label: 'Zoom out of time',
+        group: 'Chart',
+        shortcuts: ['-'],
+        run: () => this.chart.zoomTime(middle(), 1 / 1.4),
+      },
+      {
+        id: 'chart.left',
+        label: 'Pan to earlier frames',
+        group: 'Chart',
+        shortcuts: ['PageUp'],
+        run: () => this.chart.panPixels(this.chart.size().width / 3, 0, undefined),
+      },
+      {
+        id: 'chart.right',
+        label: 'Pan to later frames',
+        group: 'Chart',
+        shortcuts: ['PageDown'],
+        run: () => this.chart.panPixels(-this.chart.size().width / 3, 0, undefined),
+      },
+    ];
+  }
+
+  /** Channels that have a curve: the chosen ones, else those of the chosen keys. */
+  private channels(): readonly string[] {
+    const { channels, keys } = this.studio.bench();
+    const project = this.studio.project();
+    const named = channels.length > 0 ? channels : [...new Set(keys.map((key) => key.channel))];
+    return named.filter((channel) => project && curveOf(project, channel));
+  }
+
+  private flag(flag: 'muted' | 'locked'): void {
+    const project = this.studio.project();
+    const channels = this.channels();
+    if (!project || channels.length === 0) return;
+    const on = !channels.every((channel) => curveOf(project, channel)?.[flag]);
+    const word = { muted: on ? 'Mute' : 'Unmute', locked: on ? 'Lock' : 'Unlock' }[flag];
+    this.studio.edit(
+      `${word} ${channels.length === 1 ? 'a channel' : `${channels.length} channels`}`,
+      (now) => setCurveFlag(now, channels, flag, on),
+    );
+  }
+
+  private onlyThis(): void {
+    const { only, channels, keys } = this.studio.bench();
+    const channel = channels[0] ?? keys[0]?.channel ?? this.chart.plotted()[0] ?? null;
+    this.studio.set({ only: only === null ? channel : null });
+  }
+}

@@ -1,0 +1,159 @@
+import { Injectable, inject } from '@angular/core';
+import type { HandleRef, KeyRef } from '@kaizen/core';
+import { Studio } from '../../state/studio';
+import { channelLabel } from '../channel-label';
+import { Stage } from '../stage';
+import { ChartModel, type DragShown } from './chart-model';
+import type { HitScene, Target } from './hit';
+import { draggedHandles, draggedKeys, handleChip, keyChip, movedRefs, type Travel } from './key-drag';
+import { frameAt, valueAt, type Strip } from './plot';
+
+/** A drag under way: what each move of the pointer shows, what its end keeps, and how it is given up. */
+export interface Drag {
+  move(event: PointerEvent): void;
+  end(event: PointerEvent): void;
+  cancel(): void;
+}
+
+export const NOTHING_SHOWN: DragShown = { chip: null, box: null, old: null, channels: [] };
+/** A press that moved less than this is a click. */
+export const CLICK_SLOP = 3;
+
+/** Dragging keys and handles: shown on the project as it was when the drag began, kept at release as one edit. */
+@Injectable({ providedIn: 'root' })
+export class ChartDrags {
+  private readonly studio = inject(Studio);
+  private readonly stage = inject(Stage);
+  private readonly model = inject(ChartModel);
+
+  /** Shows the project as it is again. */
+  clear(): void {
+    this.stage.preview.set(null);
+    this.model.drag.set(null);
+  }
+
+  keys(scene: HitScene, down: PointerEvent, target: Target & { kind: 'keys' }): Drag {
+    const adding = down.ctrlKey || down.metaKey;
+    const { bench, project, program } = scene;
+    const isChosen = (ref: KeyRef) =>
+      bench.keys.some((key) => key.channel === ref.channel && key.frame === ref.frame);
+    const all = target.refs.every(isChosen);
+    const before = { keys: bench.keys, handles: bench.handles, channels: bench.channels };
+    let keys: readonly KeyRef[] = all
+      ? bench.keys
+      : adding
+        ? [...bench.keys, ...target.refs.filter((ref) => !isChosen(ref))]
+        : target.refs;
+    if (adding && all)
+      keys = bench.keys.filter(
+        (key) => !target.refs.some((ref) => ref.channel === key.channel && ref.frame === key.frame),
+      );
+    this.studio.pick({ keys, handles: adding ? bench.handles : [] });
+    this.studio.set({ sheet: 'key' });
+    const grabbed = target.refs[0]!;
+    const channels = target.strip?.channels ?? [];
+    let travel: Travel = { frames: 0, value: 0, copy: false };
+    let dragged = false;
+    return {
+      move: (event) => {
+        if (this.studio.readOnly() || (adding && all)) return;
+        dragged ||= Math.hypot(event.clientX - down.clientX, event.clientY - down.clientY) > CLICK_SLOP;
+        if (!dragged) return;
+        travel = this.travel(down, event, grabbed.frame, target.strip);
+        this.stage.preview.set(draggedKeys(project, keys, channels, travel));
+        this.studio.pick({ keys: movedRefs(keys, travel.frames) });
+        const unit = target.strip ? (target.strip.labels[0]?.unit ?? '') : null;
+        const chip = { x: event.offsetX, y: event.offsetY, text: keyChip(project, grabbed, travel, unit) };
+        this.model.drag.set({
+          chip,
+          box: null,
+          old: program,
+          channels: [...new Set(keys.map((key) => key.channel))],
+        });
+      },
+      end: () => {
+        this.clear();
+        if (!dragged && all && !adding) this.studio.pick({ keys: target.refs, handles: [] });
+        if (!dragged) return;
+        const label = `${travel.copy ? 'Copy' : 'Move'} ${keys.length === 1 ? `a key of ${channelLabel(project, grabbed.channel).short}` : `${keys.length} keys`}`;
+        this.studio.edit(label, (now) => draggedKeys(now, keys, channels, travel));
+      },
+      cancel: () => {
+        this.clear();
+        this.studio.pick(before);
+      },
+    };
+  }
+
+  /** From where a drag began to where it is: whole frames for the key grabbed; Shift keeps the axis that went further. */
+  private travel(down: PointerEvent, event: PointerEvent, grabbedFrame: number, strip: Strip | null): Travel {
+    const plot = this.model.plot();
+    const shift = event.shiftKey;
+    const [dx, dy] = [event.clientX - down.clientX, event.clientY - down.clientY];
+    const alongTime = !shift || Math.abs(dx) >= Math.abs(dy);
+    const alongValue = !shift || Math.abs(dy) > Math.abs(dx);
+    const raw = frameAt(plot, dx) - plot.axis.first;
+    const snapped = this.studio.bench().wholeFrames
+      ? Math.round(grabbedFrame + raw) - grabbedFrame
+      : Math.round(raw * 1000) / 1000;
+    const value = strip ? valueAt(strip, strip.top + dy) - valueAt(strip, strip.top) : 0;
+    return { frames: alongTime ? snapped : 0, value: alongValue ? value : 0, copy: event.altKey };
+  }
+
+  handles(scene: HitScene, down: PointerEvent, handle: HandleRef, strip: Strip): Drag {
+    const adding = down.ctrlKey || down.metaKey;
+    const { bench, project, program } = scene;
+    const same = (other: HandleRef) =>
+      other.channel === handle.channel && other.frame === handle.frame && other.side === handle.side;
+    const chosen = bench.handles.some(same);
+    const before = { handles: bench.handles };
+    const handles = adding
+      ? chosen
+        ? bench.handles.filter((other) => !same(other))
+        : [...bench.handles, handle]
+      : chosen
+        ? bench.handles
+        : [handle];
+    this.studio.pick({ handles });
+    this.studio.set({ sheet: 'key' });
+    const unit = strip.labels[strip.channels.indexOf(handle.channel)]?.unit ?? '';
+    let next = project;
+    return {
+      move: (event) => {
+        if (this.studio.readOnly() || (adding && chosen)) return;
+        const { frames, value } = this.handleTravel(down, event, strip);
+        next = draggedHandles(project, handles, frames, value);
+        this.stage.preview.set(next);
+        const chip = { x: event.offsetX, y: event.offsetY, text: handleChip(project, next, handle, unit) };
+        this.model.drag.set({
+          chip,
+          box: null,
+          old: program,
+          channels: [...new Set(handles.map((each) => each.channel))],
+        });
+      },
+      end: () => {
+        this.clear();
+        this.studio.edit(
+          handles.length === 1 ? 'Move a handle' : `Move ${handles.length} handles`,
+          () => next,
+        );
+      },
+      cancel: () => {
+        this.clear();
+        this.studio.pick(before);
+      },
+    };
+  }
+
+  private handleTravel(down: PointerEvent, event: PointerEvent, strip: Strip) {
+    const plot = this.model.plot();
+    const [dx, dy] = [event.clientX - down.clientX, event.clientY - down.clientY];
+    const keepTime = event.shiftKey && Math.abs(dy) > Math.abs(dx);
+    const keepValue = event.shiftKey && !keepTime;
+    return {
+      frames: keepTime ? 0 : frameAt(plot, dx) - plot.axis.first,
+      value: keepValue ? 0 : valueAt(strip, strip.top + dy) - valueAt(strip, strip.top),
+    };
+  }
+}

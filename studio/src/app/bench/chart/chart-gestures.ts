@@ -1,0 +1,226 @@
+import { Injectable, inject } from '@angular/core';
+import { setRange, splitChannel, type Project } from '@kaizen/core';
+import { CommandRegistry } from '../../commands/registry';
+import { Studio } from '../../state/studio';
+import { shownFrame } from '../../ui/amount';
+import { Poser } from '../poser';
+import { Stage } from '../stage';
+import { CLICK_SLOP, ChartDrags, NOTHING_SHOWN, type Drag } from './chart-drags';
+import { ChartModel } from './chart-model';
+import { hitChart, keysInBox, type HitScene, type Target } from './hit';
+import { frameAt, stripAt, valueAt } from './plot';
+import { toggled } from '../picking';
+
+/** What the pointer does on the Chart: scrubbing, picking, dragging keys and handles, box selection, panning and zooming. */
+@Injectable({ providedIn: 'root' })
+export class ChartGestures {
+  private readonly studio = inject(Studio);
+  private readonly stage = inject(Stage);
+  private readonly model = inject(ChartModel);
+  private readonly drags = inject(ChartDrags);
+  private readonly poser = inject(Poser);
+  private readonly registry = inject(CommandRegistry);
+
+  private scene(): HitScene | null {
+    const project = this.studio.project();
+    const program = this.stage.program();
+    if (!project || !program) return null;
+    return {
+      plot: this.model.plot(),
+      project,
+      program,
+      bench: this.studio.bench(),
+      rows: this.model.rows(),
+      scrollTop: this.model.scrollTop(),
+    };
+  }
+
+  hit(x: number, y: number): Target | null {
+    const scene = this.scene();
+    return scene ? hitChart(scene, x, y) : null;
+  }
+
+  press(down: PointerEvent, canvas: HTMLElement): void {
+    const scene = this.scene();
+    if (!scene || this.stage.preview()) return;
+    const [x, y] = [down.offsetX, down.offsetY];
+    const drag =
+      down.button === 1 || this.registry.spaceHeld()
+        ? this.pan(down, y)
+        : down.button === 0
+          ? this.begin(scene, down, x, y)
+          : null;
+    if (!drag) return;
+    down.preventDefault();
+    canvas.focus();
+    canvas.setPointerCapture(down.pointerId);
+    const finish = () => {
+      canvas.removeEventListener('pointermove', move);
+      canvas.removeEventListener('pointerup', up);
+      canvas.removeEventListener('pointercancel', cancel);
+      removeEventListener('keydown', escape, true);
+    };
+    const move = (event: PointerEvent) => drag.move(event);
+    const up = (event: PointerEvent) => {
+      finish();
+      drag.end(event);
+    };
+    const cancel = () => {
+      finish();
+      drag.cancel();
+    };
+    const escape = (event: KeyboardEvent) => {
+      if (event.key !== 'Escape') return;
+      event.stopPropagation();
+      event.preventDefault();
+      cancel();
+    };
+    canvas.addEventListener('pointermove', move);
+    canvas.addEventListener('pointerup', up);
+    canvas.addEventListener('pointercancel', cancel);
+    addEventListener('keydown', escape, true);
+  }
+
+  private begin(scene: HitScene, down: PointerEvent, x: number, y: number): Drag {
+    const target = hitChart(scene, x, y);
+    switch (target.kind) {
+      case 'ruler':
+        return this.scrub(down);
+      case 'range':
+        return this.studio.readOnly() ? this.scrub(down) : this.moveRange(target.end, scene.project, down);
+      case 'keys':
+        return this.drags.keys(scene, down, target);
+      case 'handle':
+        return this.drags.handles(scene, down, target.handle, target.strip);
+      case 'curve':
+        return this.boxSelect(scene, down, () =>
+          this.pickChannel(target.channel, down.ctrlKey || down.metaKey),
+        );
+      case 'ground':
+        return this.boxSelect(scene, down, () => {
+          if (!down.ctrlKey && !down.metaKey) this.studio.pick({ keys: [], handles: [] });
+        });
+    }
+  }
+
+  private pickChannel(channel: string, adding: boolean): void {
+    const { channels } = this.studio.bench();
+    const next = adding ? toggled(channels, channel) : [channel];
+    this.studio.pick({
+      channels: next,
+      parts: [splitChannel(channel).part],
+      ...(adding ? {} : { keys: [], handles: [] }),
+    });
+  }
+
+  private framed(x: number): number {
+    const frame = frameAt(this.model.plot(), x);
+    return this.studio.bench().wholeFrames ? Math.round(frame) : Math.round(frame * 1000) / 1000;
+  }
+
+  private scrub(down: PointerEvent): Drag {
+    const before = this.stage.frame();
+    this.stage.stop();
+    const move = (event: PointerEvent) => this.stage.scrub(this.framed(event.offsetX));
+    move(down);
+    return { move, end: () => this.stage.goTo(this.stage.frame()), cancel: () => this.stage.goTo(before) };
+  }
+
+  private moveRange(end: 'start' | 'end', project: Project, down: PointerEvent): Drag {
+    let next = project;
+    const grabbed = project.range[end] - frameAt(this.model.plot(), down.offsetX);
+    return {
+      move: (event) => {
+        next = setRange(project, { [end]: Math.round(frameAt(this.model.plot(), event.offsetX) + grabbed) });
+        this.stage.preview.set(next);
+        const chip = {
+          x: event.offsetX,
+          y: event.offsetY,
+          text: `${end} f ${shownFrame(project.range[end])} → ${shownFrame(next.range[end])}`,
+        };
+        this.model.drag.set({ ...NOTHING_SHOWN, chip });
+      },
+      end: () => {
+        this.drags.clear();
+        this.studio.edit(`Move the range’s ${end}`, () => next);
+      },
+      cancel: () => this.drags.clear(),
+    };
+  }
+
+  private boxSelect(scene: HitScene, down: PointerEvent, click: () => void): Drag {
+    const { bench } = scene;
+    const adding = down.ctrlKey || down.metaKey;
+    let dragged = false;
+    return {
+      move: (event) => {
+        dragged ||= Math.hypot(event.clientX - down.clientX, event.clientY - down.clientY) > CLICK_SLOP;
+        if (!dragged) return;
+        const box = {
+          left: Math.min(down.offsetX, event.offsetX),
+          right: Math.max(down.offsetX, event.offsetX),
+          top: Math.min(down.offsetY, event.offsetY),
+          bottom: Math.max(down.offsetY, event.offsetY),
+        };
+        const inside = keysInBox(scene, box);
+        const kept = adding
+          ? bench.keys.filter(
+              (key) => !inside.some((ref) => ref.channel === key.channel && ref.frame === key.frame),
+            )
+          : [];
+        this.studio.pick({ keys: [...kept, ...inside], handles: [] });
+        this.model.drag.set({ ...NOTHING_SHOWN, box });
+      },
+      end: () => {
+        this.drags.clear();
+        if (!dragged) click();
+        else if (this.studio.bench().keys.length > 0) this.studio.set({ sheet: 'key' });
+      },
+      cancel: () => {
+        this.drags.clear();
+        this.studio.pick({ keys: bench.keys, handles: bench.handles });
+      },
+    };
+  }
+
+  private pan(down: PointerEvent, y: number): Drag {
+    this.registry.useSpace();
+    const strip = stripAt(this.model.plot(), y);
+    let last = down;
+    return {
+      move: (event) => {
+        const [dx, dy] = [event.clientX - last.clientX, event.clientY - last.clientY];
+        last = event;
+        const ticks = this.studio.bench().density === 'ticks';
+        const current = strip && stripAt(this.model.plot(), strip.top + 1);
+        this.model.panPixels(dx, dy, ticks ? undefined : current);
+        if (ticks) this.model.scrollTop.update((top) => Math.max(0, top - dy));
+      },
+      end: () => undefined,
+      cancel: () => undefined,
+    };
+  }
+
+  /** The wheel zooms at the pointer; with Shift time only, with Ctrl and Shift value only. */
+  wheel(event: WheelEvent): void {
+    event.preventDefault();
+    const delta = event.deltaY || event.deltaX;
+    const factor = Math.exp(-delta * 0.0015);
+    const valueOnly = event.shiftKey && (event.ctrlKey || event.metaKey);
+    if (!valueOnly) this.model.zoomTime(event.offsetX, factor);
+    const strip = stripAt(this.model.plot(), event.offsetY);
+    if (strip && this.studio.bench().density === 'curves' && (valueOnly || !event.shiftKey)) {
+      this.model.zoomValue(strip, valueAt(strip, event.offsetY), factor);
+    }
+  }
+
+  /** Double-click: a key on the curve there, without changing its shape. */
+  doubleClick(event: MouseEvent): void {
+    const target = this.hit(event.offsetX, event.offsetY);
+    if (!target || this.studio.readOnly()) return;
+    const alone =
+      target.kind === 'ground' && target.strip?.channels.length === 1 ? target.strip.channels[0] : undefined;
+    const channel = target.kind === 'curve' ? target.channel : alone;
+    if (channel !== undefined) this.poser.insertKeys([{ channel, frame: this.framed(event.offsetX) }]);
+  }
+}

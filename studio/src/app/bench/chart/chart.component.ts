@@ -1,0 +1,267 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  type ElementRef,
+  inject,
+  signal,
+  untracked,
+  viewChild,
+  type AfterViewInit,
+  DestroyRef,
+} from '@angular/core';
+import { AngularSplitModule } from 'angular-split';
+import type { Project } from '@kaizen/core';
+import { CommandRegistry } from '../../commands/registry';
+import { Studio } from '../../state/studio';
+import { Theme } from '../../ui/theme';
+import { Panels } from '../panels';
+import { Stage } from '../stage';
+import { ChartGestures } from './chart-gestures';
+import { ChartModel } from './chart-model';
+import { drawCurves } from './draw-curves';
+import { drawOverlay } from './draw-overlay';
+import { drawRuler, drawTimeGrid } from './draw-ruler';
+import { drawTicks } from './draw-ticks';
+import { readInk, type Ink } from './ink';
+import { RowsPanelComponent } from './rows-panel.component';
+
+/** The Chart: rows at the left, time to their right. The drawing is on canvas; what moves all the time on a second one above. */
+@Component({
+  selector: 'kz-chart',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [AngularSplitModule, RowsPanelComponent],
+  template: `
+    <as-split
+      direction="horizontal"
+      unit="pixel"
+      [gutterSize]="5"
+      (dragEnd)="panels.keep('rows', $event.sizes)"
+    >
+      <as-split-area [size]="panels.size('rows', 0, 248)" [minSize]="180" [maxSize]="420"
+        ><kz-rows-panel
+      /></as-split-area>
+      <as-split-area size="*">
+        <div class="plot" #frame>
+          <canvas #base aria-hidden="true"></canvas>
+          <canvas
+            #overlay
+            tabindex="0"
+            role="img"
+            [attr.aria-label]="name()"
+            [attr.data-axis]="axisText()"
+            [attr.data-strips]="stripsText()"
+            [style.cursor]="cursor()"
+            (pointerdown)="gestures.press($event, overlay)"
+            (pointermove)="onHover($event)"
+            (dblclick)="gestures.doubleClick($event)"
+            (wheel)="gestures.wheel($event)"
+            (contextmenu)="$event.preventDefault()"
+          ></canvas>
+          @if (empty(); as text) {
+            <p class="empty">{{ text }}</p>
+          }
+        </div>
+      </as-split-area>
+    </as-split>
+  `,
+  styles: `
+    :host {
+      display: block;
+      height: 100%;
+    }
+    .plot {
+      position: relative;
+      width: 100%;
+      height: 100%;
+      overflow: hidden;
+      background: var(--sheet);
+    }
+    canvas {
+      position: absolute;
+      inset: 0;
+      width: 100%;
+      height: 100%;
+      touch-action: none;
+    }
+    canvas:focus-visible {
+      outline-offset: -2px;
+    }
+    .empty {
+      position: absolute;
+      inset: 40% 20% auto;
+      margin: 0;
+      text-align: center;
+      color: var(--ink-soft);
+      font-size: 14px;
+      pointer-events: none;
+    }
+  `,
+})
+export class ChartComponent implements AfterViewInit {
+  private readonly studio = inject(Studio);
+  private readonly stage = inject(Stage);
+  private readonly model = inject(ChartModel);
+  private readonly theme = inject(Theme);
+  private readonly registry = inject(CommandRegistry);
+  readonly panels = inject(Panels);
+  readonly gestures = inject(ChartGestures);
+  private readonly frame = viewChild.required<ElementRef<HTMLElement>>('frame');
+  private readonly base = viewChild.required<ElementRef<HTMLCanvasElement>>('base');
+  private readonly overlay = viewChild.required<ElementRef<HTMLCanvasElement>>('overlay');
+  readonly cursor = signal('default');
+  private readonly ready = signal(false);
+  private readonly destroyed = inject(DestroyRef);
+
+  readonly name = computed(() => {
+    const keys = this.studio.bench().keys.length;
+    return `Chart, ${this.model.plotted().length} channels drawn, ${keys} keys chosen; the keys of the side sheet’s tab Key say the same`;
+  });
+
+  /** The scales in words, for whoever reads the page by program: `first last`, and `unit top height low high; …`. */
+  readonly axisText = computed(() => `${this.model.axis().first} ${this.model.axis().last}`);
+  readonly stripsText = computed(() =>
+    this.model
+      .plot()
+      .strips.map(({ unit, top, height, low, high }) => [unit, top, height, low, high].join(' '))
+      .join('; '),
+  );
+
+  readonly empty = computed(() => {
+    if (!this.stage.shown() || this.studio.bench().density === 'ticks' || this.model.plotted().length > 0)
+      return null;
+    return this.model.rows().length === 0
+      ? 'Bring a model or add a part to begin.'
+      : 'No keys yet: pick a part, put the playhead somewhere, pose it, and press D.';
+  });
+
+  private readonly ink = computed((): Ink | null => {
+    this.theme.name();
+    const pen = this.ready() ? this.base().nativeElement.getContext('2d') : null;
+    return pen ? readInk(pen) : null;
+  });
+
+  constructor() {
+    effect(() => this.drawBase());
+    effect(() => this.drawOverlay());
+    this.fitWhenShownChanges();
+    this.fitWhenKeysLeave();
+  }
+
+  ngAfterViewInit(): void {
+    const element = this.frame().nativeElement;
+    const observer = new ResizeObserver(() => this.resize(element));
+    observer.observe(element);
+    this.destroyed.onDestroy(() => observer.disconnect());
+    this.resize(element);
+    void document.fonts.load("12px 'IBM Plex Mono'").then(() => this.ready.set(true));
+  }
+
+  private resize(element: HTMLElement): void {
+    const { clientWidth: width, clientHeight: height } = element;
+    for (const canvas of [this.base().nativeElement, this.overlay().nativeElement]) {
+      canvas.width = width * devicePixelRatio;
+      canvas.height = height * devicePixelRatio;
+    }
+    this.model.size.set({ width, height });
+  }
+
+  /** Fits time once a project, and values whenever other channels show. */
+  private fitWhenShownChanges(): void {
+    let fittedProject: string | undefined;
+    const shown = computed(
+      () => `${this.studio.project()?.id}|${this.model.plotted().join(' ')}|${this.model.size().height > 0}`,
+    );
+    effect(() => {
+      shown();
+      const ready = this.ready();
+      untracked(() => {
+        const id = this.studio.project()?.id;
+        if (!ready || id === undefined || this.stage.preview()) return;
+        if (fittedProject !== id) this.model.fitTime([]);
+        fittedProject = id;
+        this.model.fitValue();
+      });
+    });
+  }
+
+  /** Fits values when an edit put a key out of sight, where all were in sight before it. */
+  private fitWhenKeysLeave(): void {
+    let before: Project | null = null;
+    effect(() => {
+      const project = this.studio.project();
+      untracked(() => {
+        const left =
+          project && before && this.model.showsAllKeys(before) && !this.model.showsAllKeys(project);
+        before = project;
+        if (left) this.model.fitValue();
+      });
+    });
+  }
+
+  private pen(canvas: HTMLCanvasElement): CanvasRenderingContext2D | null {
+    const pen = canvas.getContext('2d');
+    pen?.setTransform(devicePixelRatio, 0, 0, devicePixelRatio, 0, 0);
+    return pen;
+  }
+
+  private drawBase(): void {
+    const ink = this.ink();
+    const plot = this.model.plot();
+    const project = this.stage.shown();
+    const program = this.stage.program();
+    const bench = this.studio.bench();
+    const drag = this.model.drag();
+    const rows = this.model.rows();
+    const scrollTop = this.model.scrollTop();
+    const loose = this.studio.loose();
+    const pen = ink && this.pen(this.base().nativeElement);
+    if (!pen || !ink || !project || !program) return;
+    pen.fillStyle = ink.sheet;
+    pen.fillRect(0, 0, plot.width, plot.height);
+    drawTimeGrid(pen, plot, ink, project.rate.frames / project.rate.per);
+    if (bench.density === 'ticks') {
+      const oldProject = drag?.old ? this.studio.project() : null;
+      drawTicks(pen, {
+        plot,
+        ink,
+        project,
+        bench,
+        rows,
+        scrollTop,
+        oldProject,
+        oldChannels: drag?.channels ?? [],
+      });
+    } else {
+      const polyline = (channel: string) => this.model.polyline(program, channel);
+      const old = (channel: string) =>
+        drag?.old && drag.channels.includes(channel) ? this.model.polyline(drag.old, channel) : null;
+      drawCurves(pen, { plot, ink, project, program, bench, loose, polyline, old });
+    }
+    drawRuler(pen, plot, ink, project);
+  }
+
+  private drawOverlay(): void {
+    const ink = this.ink();
+    const plot = this.model.plot();
+    const drag = this.model.drag();
+    const frame = this.stage.frame();
+    const pen = ink && this.pen(this.overlay().nativeElement);
+    if (pen && ink) drawOverlay(pen, plot, ink, frame, drag);
+  }
+
+  onHover(event: PointerEvent): void {
+    if (event.buttons !== 0) return;
+    const target = this.gestures.hit(event.offsetX, event.offsetY);
+    const cursors = {
+      ruler: 'ew-resize',
+      range: 'col-resize',
+      keys: 'grab',
+      handle: 'grab',
+      curve: 'pointer',
+      ground: 'default',
+    };
+    this.cursor.set(this.registry.spaceHeld() ? 'move' : cursors[target?.kind ?? 'ground']);
+  }
+}

@@ -1,0 +1,275 @@
+import { curveOf, driverInputs, type Curve, type Driver, type Project, type SideMode } from '@kaizen/core';
+import { OUTSIDE_LABELS } from '../words';
+import { channelLabel } from '../channel-label';
+import type { BenchState } from '../../state/bench';
+import { drawOutsideGround } from './draw-ruler';
+import { drawPeg, drawPin, drawSummaryPegs, lean, pegShape } from './pegs';
+import { WORDS, type Ink } from './ink';
+import { ROW, RULER, xOf, type Plot } from './plot';
+import type { ChannelRow, Row } from './rows';
+
+export interface TicksScene {
+  readonly plot: Plot;
+  readonly ink: Ink;
+  readonly project: Project;
+  readonly bench: BenchState;
+  readonly rows: readonly Row[];
+  readonly scrollTop: number;
+  /** Channels whose old pegs stay pale during a drag, and the project they are of. */
+  readonly oldProject: Project | null;
+  readonly oldChannels: readonly string[];
+}
+
+/** The density Ticks: a row a channel with upright pegs, a row a part with the pegs that stand for all of its keys. */
+export function drawTicks(pen: CanvasRenderingContext2D, scene: TicksScene): void {
+  const { plot, ink, rows, scrollTop, project } = scene;
+  pen.save();
+  pen.beginPath();
+  pen.rect(0, RULER, plot.width, plot.height - RULER);
+  pen.clip();
+  drawOutsideGround(
+    pen,
+    plot,
+    ink,
+    { first: project.range.start, last: project.range.end },
+    RULER,
+    plot.height - RULER,
+  );
+  const firstRow = Math.floor(scrollTop / ROW);
+  const lastRow = Math.min(rows.length, Math.ceil((scrollTop + plot.height - RULER) / ROW));
+  const chosen = chosenByChannel(scene.bench);
+  for (let i = firstRow; i < lastRow; i++) drawRow(pen, scene, rows[i]!, RULER + i * ROW - scrollTop, chosen);
+  pen.restore();
+}
+
+type Chosen = ReadonlyMap<string, ReadonlySet<number>>;
+
+function chosenByChannel(bench: BenchState): Chosen {
+  const map = new Map<string, Set<number>>();
+  for (const { channel, frame } of bench.keys) map.set(channel, (map.get(channel) ?? new Set()).add(frame));
+  return map;
+}
+
+function drawRow(
+  pen: CanvasRenderingContext2D,
+  scene: TicksScene,
+  row: Row,
+  top: number,
+  chosen: Chosen,
+): void {
+  const { plot, ink, bench } = scene;
+  if (row.kind === 'part') {
+    pen.fillStyle = `${ink.rule}66`;
+    pen.fillRect(0, top, plot.width, ROW);
+    const frames = new Set(row.curves.flatMap((curve) => [...(chosen.get(curve.channel) ?? [])]));
+    drawSummaryPegs(pen, plot, ink, row.curves, top, frames);
+  } else {
+    if (bench.channels.includes(row.id)) {
+      pen.fillStyle = `${ink.selectGround}99`;
+      pen.fillRect(0, top, plot.width, ROW);
+    }
+    drawChannelRow(pen, scene, row, top, chosen.get(row.id) ?? new Set());
+  }
+  pen.fillStyle = ink.rule;
+  pen.fillRect(0, top + ROW - 1, plot.width, 1);
+}
+
+function drawChannelRow(
+  pen: CanvasRenderingContext2D,
+  scene: TicksScene,
+  row: ChannelRow,
+  top: number,
+  chosen: ReadonlySet<number>,
+): void {
+  const { plot, ink } = scene;
+  const middle = top + ROW / 2;
+  if (row.driven) drawDriven(pen, scene, row, middle);
+  const { curve } = row;
+  if (scene.oldChannels.includes(row.id) && scene.oldProject) {
+    const old = curveOf(scene.oldProject, row.id);
+    pen.globalAlpha = 0.3;
+    for (const key of old?.keys ?? []) drawPeg(pen, plot, ink.ink, key, middle, 4, 14);
+    pen.globalAlpha = 1;
+  }
+  if (curve && curve.keys.length > 0) {
+    pen.globalAlpha = curve.muted ? 0.4 : 1;
+    drawHeldLegs(pen, plot, ink, curve, middle);
+    drawOutside(pen, plot, ink, curve, middle);
+    curve.keys.forEach((key, i) => {
+      const isChosen = chosen.has(key.frame);
+      const color = isChosen ? ink.select : ink.ink;
+      drawSides(pen, plot, color, curve, i, middle);
+      drawPeg(pen, plot, color, key, middle, isChosen ? 6 : 4, isChosen ? 18 : 14);
+    });
+    for (const pin of [curve.after.pin, curve.before.pin]) {
+      pen.fillStyle = ink.ink;
+      if (pin !== null) drawPin(pen, xOf(plot, pin), top + 1);
+    }
+    if (curve.locked) {
+      pen.fillStyle = ink.soft;
+      pen.fillRect(0, top + ROW - 4, plot.width, 2);
+    }
+    pen.globalAlpha = 1;
+  }
+  pen.strokeStyle = ink.loose;
+  pen.setLineDash([3, 2]);
+  for (const edit of row.loose) {
+    pegShape(pen, Math.round(xOf(plot, edit.frame)) + 0.5, middle, 6, 16, lean(edit.frame));
+    pen.stroke();
+  }
+  pen.setLineDash([]);
+}
+
+function drawHeldLegs(
+  pen: CanvasRenderingContext2D,
+  plot: Plot,
+  ink: Ink,
+  curve: Curve,
+  middle: number,
+): void {
+  curve.keys.forEach((key, i) => {
+    const next = curve.keys[i + 1];
+    if (key.leg.kind !== 'hold' || !next) return;
+    const [a, b] = [xOf(plot, key.frame), xOf(plot, next.frame)];
+    pen.fillStyle = ink.rule;
+    pen.fillRect(a, middle - 4, b - a, 8);
+    pen.fillStyle = ink.ink;
+    pen.fillRect(a, middle + 3, b - a, 1);
+  });
+}
+
+/** A fine stroke on each side of a peg: how the curve meets the key there. */
+function drawSides(
+  pen: CanvasRenderingContext2D,
+  plot: Plot,
+  color: string,
+  curve: Curve,
+  index: number,
+  y: number,
+): void {
+  const key = curve.keys[index]!;
+  const x = xOf(plot, key.frame);
+  pen.strokeStyle = color;
+  pen.lineWidth = 1.1;
+  const before = curve.keys[index - 1];
+  const after = curve.keys[index + 1];
+  if (before) drawSide(pen, x, y, -1, before.leg.kind === 'curve' ? key.in.mode : before.leg.kind);
+  if (after) drawSide(pen, x, y, 1, key.leg.kind === 'curve' ? key.out.mode : key.leg.kind);
+}
+
+function drawSide(
+  pen: CanvasRenderingContext2D,
+  x: number,
+  y: number,
+  way: 1 | -1,
+  what: SideMode | 'hold' | 'ease' | 'law' | 'ballistic',
+): void {
+  const at = (dx: number) => x + way * dx;
+  pen.beginPath();
+  switch (what) {
+    case 'smooth':
+    case 'bounded':
+    case 'set':
+      pen.moveTo(at(4), y - 2 * way);
+      pen.quadraticCurveTo(at(7), y - 3 * way, at(9), y - 7 * way);
+      break;
+    case 'flat':
+      pen.moveTo(at(4), y + 5);
+      pen.lineTo(at(9), y + 5);
+      break;
+    case 'linear':
+      pen.moveTo(at(3), y - 1 * way);
+      pen.lineTo(at(9), y - 6 * way);
+      break;
+    case 'hold':
+      if (way === -1) {
+        pen.moveTo(at(4), y - 6);
+        pen.lineTo(at(4), y + 6);
+      }
+      break;
+    case 'ease':
+    case 'law':
+      pen.moveTo(at(4), y + 6);
+      pen.bezierCurveTo(at(7), y + 6, at(7), y, at(10), y);
+      break;
+    case 'ballistic':
+      pen.moveTo(at(4), y + 5);
+      pen.quadraticCurveTo(at(6), y - 4, at(10), y - 5);
+      break;
+  }
+  pen.stroke();
+}
+
+/** Outside the keys: its name, and the repeated keys as pale ghosts. */
+function drawOutside(
+  pen: CanvasRenderingContext2D,
+  plot: Plot,
+  ink: Ink,
+  curve: Curve,
+  middle: number,
+): void {
+  const first = curve.keys[0]!.frame;
+  const last = curve.keys.at(-1)!.frame;
+  pen.font = WORDS;
+  pen.textBaseline = 'middle';
+  pen.fillStyle = ink.soft;
+  if (curve.after.mode !== 'hold') {
+    pen.textAlign = 'left';
+    pen.fillText(OUTSIDE_LABELS[curve.after.mode], xOf(plot, last) + 14, middle + 1);
+  }
+  if (curve.before.mode !== 'hold') {
+    pen.textAlign = 'right';
+    pen.fillText(OUTSIDE_LABELS[curve.before.mode], xOf(plot, first) - 14, middle + 1);
+  }
+  if (curve.after.pin !== null) {
+    pen.textAlign = 'left';
+    pen.fillText('lead-in, once', xOf(plot, first) + 14, middle + 1);
+  }
+  if (curve.after.mode !== 'loop' && curve.after.mode !== 'loop-carry') return;
+  const start = curve.after.pin ?? first;
+  const period = last - start;
+  if (period <= 0 || xOf(plot, start + period) - xOf(plot, start) < 8) return;
+  pen.globalAlpha = 0.3;
+  const most = curve.after.count ?? Infinity;
+  for (let k = 1; k <= most && start + k * period <= plot.axis.last; k++) {
+    for (const key of curve.keys) {
+      if (key.frame > start)
+        drawPeg(pen, plot, ink.ink, { ...key, frame: key.frame + k * period }, middle, 4, 14);
+    }
+  }
+  pen.globalAlpha = 1;
+}
+
+function drawDriven(
+  pen: CanvasRenderingContext2D,
+  { plot, ink, project }: TicksScene,
+  row: ChannelRow,
+  middle: number,
+): void {
+  const driver = project.drivers.find((candidate) => candidate.target === row.id && !candidate.muted);
+  const text = driver ? drivenText(project, driver) : 'driven';
+  pen.font = WORDS;
+  pen.textAlign = 'left';
+  pen.textBaseline = 'middle';
+  const x = Math.max(10, xOf(plot, project.range.start) + 10);
+  const width = pen.measureText(text).width;
+  pen.fillStyle = ink.soft;
+  pen.fillText(text, x, middle + 1);
+  pen.strokeStyle = ink.soft;
+  pen.lineWidth = 1.4;
+  pen.setLineDash([2, 4]);
+  pen.beginPath();
+  pen.moveTo(x + width + 8, middle);
+  pen.lineTo(xOf(plot, project.range.end), middle);
+  pen.stroke();
+  pen.setLineDash([]);
+}
+
+/** What drives a channel, in a few words: `slider-crank, from Wheel, turn Y`. */
+function drivenText(project: Project, driver: Driver): string {
+  const names = driverInputs(driver)
+    .map((channel) => channelLabel(project, channel).full)
+    .join('; ');
+  const how = driver.kind === 'linkage' ? driver.linkage : driver.kind;
+  return names ? `${how}, from ${names}` : how;
+}

@@ -1,0 +1,167 @@
+import { curveOf, handlePlace, type HandleRef, type KeyRef, type Program, type Project } from '@kaizen/core';
+import type { BenchState } from '../../state/bench';
+import type { Box } from './chart-model';
+import { frameAt, PLOT_TOP, ROW, RULER, stripAt, xOf, yOf, type Plot, type Strip } from './plot';
+import type { Row } from './rows';
+
+/** What lies under a place of the Chart's canvas. */
+export type Target =
+  | { readonly kind: 'ruler' }
+  | { readonly kind: 'range'; readonly end: 'start' | 'end' }
+  | { readonly kind: 'keys'; readonly refs: readonly KeyRef[]; readonly strip: Strip | null }
+  | { readonly kind: 'handle'; readonly handle: HandleRef; readonly strip: Strip }
+  | { readonly kind: 'curve'; readonly channel: string; readonly strip: Strip | null }
+  | { readonly kind: 'ground'; readonly strip: Strip | null };
+
+export interface HitScene {
+  readonly plot: Plot;
+  readonly project: Project;
+  readonly program: Program;
+  readonly bench: BenchState;
+  readonly rows: readonly Row[];
+  readonly scrollTop: number;
+}
+
+const KEY_REACH = 8;
+const PEG_REACH = 6;
+const CURVE_REACH = 6;
+
+export function hitChart(scene: HitScene, x: number, y: number): Target {
+  if (y < RULER) return hitRuler(scene, x, y);
+  return scene.bench.density === 'ticks' ? hitTicks(scene, x, y) : hitCurves(scene, x, y);
+}
+
+function hitRuler({ plot, project }: HitScene, x: number, y: number): Target {
+  if (y > RULER - 12) {
+    const start = x - xOf(plot, project.range.start);
+    const end = xOf(plot, project.range.end) - x;
+    if (start >= -3 && start <= 10) return { kind: 'range', end: 'start' };
+    if (end >= -3 && end <= 10) return { kind: 'range', end: 'end' };
+  }
+  return { kind: 'ruler' };
+}
+
+function hitTicks({ plot, rows, scrollTop }: HitScene, x: number, y: number): Target {
+  const row = rows[Math.floor((y - RULER + scrollTop) / ROW)];
+  if (!row) return { kind: 'ground', strip: null };
+  const curves = row.kind === 'part' ? row.curves : row.curve ? [row.curve] : [];
+  const refs = keysNear(plot, curves, x);
+  if (refs.length > 0) return { kind: 'keys', refs, strip: null };
+  return row.kind === 'channel'
+    ? { kind: 'curve', channel: row.id, strip: null }
+    : { kind: 'ground', strip: null };
+}
+
+/** All keys on the one frame nearest to a place, within reach. */
+function keysNear(
+  plot: Plot,
+  curves: readonly { readonly channel: string; readonly keys: readonly { readonly frame: number }[] }[],
+  x: number,
+): KeyRef[] {
+  let nearest = PEG_REACH;
+  let frame: number | null = null;
+  for (const curve of curves) {
+    for (const key of curve.keys) {
+      const distance = Math.abs(xOf(plot, key.frame) - x);
+      if (distance <= nearest) {
+        nearest = distance;
+        frame = key.frame;
+      }
+    }
+  }
+  if (frame === null) return [];
+  const found = frame;
+  return curves.flatMap((curve) =>
+    curve.keys.some((key) => key.frame === found) ? [{ channel: curve.channel, frame: found }] : [],
+  );
+}
+
+function hitCurves(scene: HitScene, x: number, y: number): Target {
+  const { plot, project } = scene;
+  const strip = stripAt(plot, y) ?? null;
+  if (y < PLOT_TOP) {
+    const curves = plot.strips
+      .flatMap((each) => each.channels)
+      .flatMap((channel) => curveOf(project, channel) ?? []);
+    const refs = keysNear(plot, curves, x);
+    return refs.length > 0 ? { kind: 'keys', refs, strip: null } : { kind: 'ground', strip: null };
+  }
+  if (!strip) return { kind: 'ground', strip };
+  return (
+    hitHandle(scene, strip, x, y) ??
+    hitKey(scene, strip, x, y) ??
+    hitCurve(scene, strip, x, y) ?? { kind: 'ground', strip }
+  );
+}
+
+function hitHandle({ plot, project, bench }: HitScene, strip: Strip, x: number, y: number): Target | null {
+  const open = new Set([...bench.keys, ...bench.handles].map(({ channel, frame }) => `${channel}@${frame}`));
+  for (const channel of strip.channels) {
+    const curve = curveOf(project, channel);
+    if (!curve) continue;
+    for (let i = 0; i < curve.keys.length; i++) {
+      const { frame } = curve.keys[i]!;
+      if (!open.has(`${channel}@${frame}`)) continue;
+      for (const side of ['in', 'out'] as const) {
+        const end = handlePlace(project, curve, i, side);
+        if (end && near(xOf(plot, end.frame) - x, yOf(strip, end.value) - y))
+          return { kind: 'handle', handle: { channel, frame, side }, strip };
+      }
+    }
+  }
+  return null;
+}
+
+function near(dx: number, dy: number): boolean {
+  return Math.hypot(dx, dy) <= KEY_REACH;
+}
+
+function hitKey({ plot, project }: HitScene, strip: Strip, x: number, y: number): Target | null {
+  let best: { ref: KeyRef; distance: number } | null = null;
+  for (const channel of strip.channels) {
+    for (const key of curveOf(project, channel)?.keys ?? []) {
+      const distance = Math.hypot(xOf(plot, key.frame) - x, yOf(strip, key.value) - y);
+      if (distance <= KEY_REACH && distance < (best?.distance ?? Infinity))
+        best = { ref: { channel, frame: key.frame }, distance };
+    }
+  }
+  return best ? { kind: 'keys', refs: [best.ref], strip } : null;
+}
+
+function hitCurve({ plot, program }: HitScene, strip: Strip, x: number, y: number): Target | null {
+  let best: { channel: string; distance: number } | null = null;
+  for (const channel of strip.channels) {
+    const slot = program.structure.slots.get(channel);
+    if (slot === undefined) continue;
+    const values = [-3, 0, 3].map((shift) =>
+      yOf(strip, program.channelValue(slot, frameAt(plot, x + shift))),
+    );
+    const distance =
+      y >= Math.min(...values) && y <= Math.max(...values)
+        ? 0
+        : Math.min(...values.map((value) => Math.abs(value - y)));
+    if (distance <= CURVE_REACH && distance < (best?.distance ?? Infinity)) best = { channel, distance };
+  }
+  return best ? { kind: 'curve', channel: best.channel, strip } : null;
+}
+
+/** The keys inside a box of the canvas, and the shown handles' ends. */
+export function keysInBox({ plot, project, bench, rows, scrollTop }: HitScene, box: Box): KeyRef[] {
+  const inside = (x: number, y: number) => x >= box.left && x <= box.right && y >= box.top && y <= box.bottom;
+  if (bench.density === 'ticks') {
+    return rows.flatMap((row, i) => {
+      const y = RULER + i * ROW - scrollTop + ROW / 2;
+      if (row.kind !== 'channel' || !row.curve) return [];
+      return row.curve.keys.flatMap((key) =>
+        inside(xOf(plot, key.frame), y) ? [{ channel: row.id, frame: key.frame }] : [],
+      );
+    });
+  }
+  return plot.strips.flatMap((strip) =>
+    strip.channels.flatMap((channel) =>
+      (curveOf(project, channel)?.keys ?? []).flatMap((key) =>
+        inside(xOf(plot, key.frame), yOf(strip, key.value)) ? [{ channel, frame: key.frame }] : [],
+      ),
+    ),
+  );
+}

@@ -1,0 +1,100 @@
+import { curveValue, LEG_HOLD, type CompiledCurve, type Program } from '@kaizen/core';
+
+/**
+ * A curve drawn out as straight pieces: frame, value, frame, value, … from `from` to `to`. A hold's jump is two points on
+ * one frame.
+ */
+export interface Polyline {
+  readonly from: number;
+  readonly to: number;
+  readonly step: number;
+  readonly points: Float64Array;
+}
+
+const curveCache = new WeakMap<CompiledCurve, Polyline>();
+const drivenCache = new WeakMap<Program, Map<number, Polyline>>();
+
+/** A step for sampling that is a power of two, so that panning and small zooms take what is there. */
+export function sampleStep(framesPerPixel: number): number {
+  return 2 ** Math.floor(Math.log2(framesPerPixel * 1.5));
+}
+
+/** The polyline of a curve over at least the frames named; made anew only for another curve, step or place. */
+export function curvePolyline(curve: CompiledCurve, from: number, to: number, step: number): Polyline {
+  const known = curveCache.get(curve);
+  if (known && covers(known, from, to, step)) return known;
+  const reach = widened(from, to);
+  const points = drawOut(curve, reach.from, reach.to, step);
+  const made = { ...reach, step, points };
+  curveCache.set(curve, made);
+  return made;
+}
+
+/** The same for a channel that a driver moves. */
+export function drivenPolyline(
+  program: Program,
+  slot: number,
+  from: number,
+  to: number,
+  step: number,
+): Polyline {
+  let ofProgram = drivenCache.get(program);
+  if (!ofProgram) drivenCache.set(program, (ofProgram = new Map<number, Polyline>()));
+  const known = ofProgram.get(slot);
+  if (known && covers(known, from, to, step)) return known;
+  const count = Math.floor((to - from) / step) + 1;
+  const points = new Float64Array(count * 2);
+  for (let i = 0; i < count; i++) {
+    points[i * 2] = from + i * step;
+    points[i * 2 + 1] = program.channelValue(slot, from + i * step);
+  }
+  const made = { from, to: from + (count - 1) * step, step, points };
+  ofProgram.set(slot, made);
+  return made;
+}
+
+function covers(known: Polyline, from: number, to: number, step: number): boolean {
+  return known.step === step && known.from <= from && known.to + step >= to;
+}
+
+/** Half a view more on both sides, so that panning finds it there. */
+function widened(from: number, to: number): { from: number; to: number } {
+  return { from: from - (to - from) / 2, to: to + (to - from) / 2 };
+}
+
+function drawOut(curve: CompiledCurve, from: number, to: number, step: number): Float64Array {
+  const { times, values, kinds } = curve.keys;
+  const points: number[] = [];
+  let key = 0;
+  while (key < times.length && times[key]! < from) key++;
+  const start = Math.floor(from / step);
+  const end = Math.ceil(to / step);
+  for (let i = start; i <= end; i++) {
+    const frame = i * step;
+    for (; key < times.length && times[key]! <= frame; key++) {
+      const time = times[key]!;
+      if (!curve.treated && !curve.muted && key > 0 && kinds[key - 1] === LEG_HOLD)
+        points.push(time, values[key - 1]!);
+      points.push(time, curveValue(curve, time));
+    }
+    points.push(frame, curveValue(curve, frame));
+  }
+  return Float64Array.from(points);
+}
+
+/** Least and greatest value of a polyline between two frames. */
+export function extent(
+  line: Polyline,
+  from: number,
+  to: number,
+): { readonly low: number; readonly high: number } {
+  let low = Infinity;
+  let high = -Infinity;
+  for (let i = 0; i < line.points.length; i += 2) {
+    const frame = line.points[i]!;
+    if (frame < from || frame > to) continue;
+    low = Math.min(low, line.points[i + 1]!);
+    high = Math.max(high, line.points[i + 1]!);
+  }
+  return { low, high };
+}

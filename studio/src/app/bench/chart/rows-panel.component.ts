@@ -1,0 +1,118 @@
+import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
+import { ChangeDetectionStrategy, Component, effect, inject, untracked, viewChild } from '@angular/core';
+import { MatIcon } from '@angular/material/icon';
+import { MatTooltip } from '@angular/material/tooltip';
+import { setCurveFlag } from '@kaizen/core';
+import { CommandRegistry } from '../../commands/registry';
+import { Studio } from '../../state/studio';
+import { toggled } from '../picking';
+import { ChartModel } from './chart-model';
+import { ROW } from './plot';
+import type { ChannelRow, PartRow, Row } from './rows';
+import { ValueCellComponent } from './value-cell.component';
+
+/** The Chart's rows: parts and their channels, with the value at the playhead. */
+@Component({
+  selector: 'kz-rows-panel',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [
+    CdkFixedSizeVirtualScroll,
+    CdkVirtualForOf,
+    CdkVirtualScrollViewport,
+    MatIcon,
+    MatTooltip,
+    ValueCellComponent,
+  ],
+  templateUrl: './rows-panel.component.html',
+  styleUrl: './rows-panel.component.scss',
+})
+export class RowsPanelComponent {
+  readonly studio = inject(Studio);
+  readonly model = inject(ChartModel);
+  readonly registry = inject(CommandRegistry);
+  private readonly viewport = viewChild.required(CdkVirtualScrollViewport);
+  readonly rowHeight = ROW;
+  readonly track = (_: number, row: Row) => row.kind + row.id;
+
+  constructor() {
+    effect(() => {
+      const top = this.model.scrollTop();
+      const viewport = this.viewport();
+      untracked(() => {
+        if (Math.abs(viewport.measureScrollOffset() - top) > 0.5) viewport.scrollToOffset(top);
+      });
+    });
+  }
+
+  onScroll(): void {
+    this.model.scrollTop.set(this.viewport().measureScrollOffset());
+  }
+
+  isPicked(row: Row): boolean {
+    const { parts, channels } = this.studio.bench();
+    return row.kind === 'part' ? parts.includes(row.id) : channels.includes(row.id);
+  }
+
+  pick(row: Row, event: Event): void {
+    const adding = event instanceof MouseEvent && (event.ctrlKey || event.metaKey);
+    const { parts, channels } = this.studio.bench();
+    if (row.kind === 'part') {
+      this.studio.pick({
+        parts: adding ? toggled(parts, row.id) : [row.id],
+        channels: adding ? channels : [],
+        ...(adding ? {} : { keys: [], handles: [] }),
+      });
+      this.studio.set({ sheet: 'part' });
+      return;
+    }
+    const next = adding ? toggled(channels, row.id) : [row.id];
+    this.studio.pick({ parts: [row.part.id], channels: next, ...(adding ? {} : { keys: [], handles: [] }) });
+    if (row.curve) this.studio.set({ sheet: 'key' });
+  }
+
+  /** Arrow keys walk the rows, left and right close and open a part. */
+  onKey(event: KeyboardEvent, row: Row, index: number): void {
+    if (event.ctrlKey || event.metaKey || event.altKey || event.shiftKey) return;
+    const rows = this.model.rows();
+    if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
+      const next = rows[index + (event.key === 'ArrowDown' ? 1 : -1)];
+      if (next) this.focusRow(next, index + (event.key === 'ArrowDown' ? 1 : -1));
+    } else if (event.key === 'Enter') this.pick(row, event);
+    else if (row.kind === 'part' && row.opens && event.key === 'ArrowRight' && !row.open)
+      this.toggleOpen(row);
+    else if (row.kind === 'part' && row.opens && event.key === 'ArrowLeft' && row.open) this.toggleOpen(row);
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  }
+
+  private focusRow(row: Row, index: number): void {
+    const viewport = this.viewport();
+    const top = index * ROW;
+    const offset = viewport.measureScrollOffset();
+    if (top < offset) viewport.scrollToOffset(top);
+    if (top + ROW > offset + viewport.getViewportSize())
+      viewport.scrollToOffset(top + ROW - viewport.getViewportSize());
+    requestAnimationFrame(() => document.getElementById(`row-${row.kind}-${row.id}`)?.focus());
+  }
+
+  toggleOpen(row: PartRow): void {
+    const { collapsed } = this.studio.bench();
+    this.studio.set({ collapsed: toggled(collapsed, row.id) });
+  }
+
+  flag(row: ChannelRow, flag: 'muted' | 'locked', event: Event): void {
+    event.stopPropagation();
+    const on = !(row.curve?.[flag] ?? false);
+    const words = { muted: on ? 'Mute' : 'Unmute', locked: on ? 'Lock' : 'Unlock' };
+    this.studio.edit(`${words[flag]} ${row.label.full}`, (project) =>
+      setCurveFlag(project, [row.id], flag, on),
+    );
+  }
+
+  only(row: ChannelRow, event: Event): void {
+    event.stopPropagation();
+    this.studio.set({ only: this.studio.bench().only === row.id ? null : row.id });
+    this.studio.pick({ channels: [row.id], parts: [row.part.id] });
+  }
+}

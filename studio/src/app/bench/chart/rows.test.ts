@@ -1,0 +1,80 @@
+import { newProject } from '@kaizen/core';
+import { quietGroups } from './quiet-groups';
+import { chartRows, plottedChannels, type RowsQuery } from './rows';
+import { chartProject } from '../../testing/chart-project';
+
+const project = chartProject();
+const driven = new Set(['wheel/rotate.z']);
+const all: RowsQuery = {
+  filter: 'all',
+  everyChannel: false,
+  collapsed: [],
+  parts: [],
+  channels: [],
+  search: '',
+};
+const ids = (query: Partial<RowsQuery>, loose = []) =>
+  chartRows(project, driven, loose, { ...all, ...query }).map((row) => row.id);
+
+describe('the Chart’s rows', () => {
+  it('are parts before their children, each with the channels that live', () => {
+    expect(ids({})).toEqual([
+      'wagon',
+      'wagon/translate.x',
+      'wheel',
+      'wheel/rotate.z',
+      'hook',
+      'hook/translate.y',
+      'shed',
+      'door',
+    ]);
+  });
+
+  it('hide what is below a closed part', () => {
+    expect(ids({ collapsed: ['wagon', 'shed'] })).toEqual(['wagon', 'shed']);
+  });
+
+  it('are fewer under a filter or a search, and without the hierarchy', () => {
+    expect(ids({ filter: 'keyed', collapsed: ['wagon'] })).toEqual([
+      'wagon',
+      'wagon/translate.x',
+      'hook',
+      'hook/translate.y',
+    ]);
+    expect(ids({ search: 'hook place' })).toEqual(['hook', 'hook/translate.y']);
+    expect(ids({ search: 'door' })).toEqual(['door']);
+    expect(ids({ filter: 'selected', channels: ['wheel/rotate.z'] })).toEqual(['wheel', 'wheel/rotate.z']);
+    expect(chartRows(project, driven, [], { ...all, search: 'hook' }).map((row) => row.depth)).toEqual([
+      0, 1,
+    ]);
+  });
+
+  it('show every channel when asked, and a loose edit’s always', () => {
+    expect(ids({ everyChannel: true }).filter((id) => id.startsWith('door/'))).toHaveLength(11);
+    const loose = [{ channel: 'door/rotate.y', frame: 5, value: 30, was: 0 }];
+    const rows = chartRows(project, driven, loose, all);
+    expect(rows.at(-1)).toMatchObject({ id: 'door/rotate.y', loose });
+  });
+});
+
+describe('the plot', () => {
+  const plotted = (bench: Partial<Parameters<typeof plottedChannels>[2]>) =>
+    plottedChannels(project, driven, { only: null, channels: [], parts: [], ...bench });
+
+  it('shows one alone, else the chosen channels, else the chosen parts’, else all that is keyed', () => {
+    expect(plotted({})).toEqual(['wagon/translate.x', 'hook/translate.y']);
+    expect(plotted({ parts: ['wheel'] })).toEqual(['wheel/rotate.z']);
+    expect(plotted({ parts: ['wheel'], channels: ['hook/translate.y'] })).toEqual(['hook/translate.y']);
+    expect(plotted({ channels: ['hook/translate.y'], only: 'wagon/translate.x' })).toEqual([
+      'wagon/translate.x',
+    ]);
+    expect(plotted({ parts: ['shed'] })).toEqual(['wagon/translate.x', 'hook/translate.y']);
+  });
+});
+
+describe('a project that is opened', () => {
+  it('has groups closed where nothing moves, but not where nothing moves at all', () => {
+    expect(quietGroups(project)).toEqual(['shed']);
+    expect(quietGroups({ ...newProject('n', 'N'), parts: project.parts })).toEqual([]);
+  });
+});

@@ -1,0 +1,237 @@
+import { Injectable, inject } from '@angular/core';
+import {
+  copyKeys,
+  curveOf,
+  deleteKeys,
+  moveKeys,
+  pasteKeys,
+  type CopiedKeys,
+  type KeyRef,
+} from '@kaizen/core';
+import type { Command } from '../commands/command';
+import { Studio } from '../state/studio';
+import { Notices } from '../ui/notices';
+import { ChartModel } from './chart/chart-model';
+import { Poser } from './poser';
+import { Stage } from './stage';
+
+/** Commands on keys: keying, copying, nudging, choosing. */
+@Injectable({ providedIn: 'root' })
+export class KeyCommands {
+  private readonly studio = inject(Studio);
+  private readonly stage = inject(Stage);
+  private readonly poser = inject(Poser);
+  private readonly chart = inject(ChartModel);
+  private readonly notices = inject(Notices);
+  private copied: CopiedKeys | null = null;
+  private readonly editable = () => !this.studio.readOnly();
+  private readonly hasKeys = () => this.editable() && this.studio.bench().keys.length > 0;
+
+  list(): readonly Command[] {
+    return [...this.keying(), ...this.choosing()];
+  }
+
+  private keying(): Command[] {
+    const nudge = (frames: number, value: number) => () => this.nudge(frames, value);
+    return [
+      {
+        id: 'key.here',
+        label: 'Key here',
+        group: 'Keys',
+        shortcuts: ['D'],
+        when: this.editable,
+        run: () => this.poser.keyHere(),
+      },
+      {
+        id: 'key.loose',
+        label: 'Key all loose edits',
+        group: 'Keys',
+        shortcuts: ['Shift+D'],
+        when: () => this.editable() && this.studio.loose().length > 0,
+        run: () => this.poser.keyLoose(),
+      },
+      {
+        id: 'key.discard-loose',
+        label: 'Discard all loose edits',
+        group: 'Keys',
+        when: () => this.editable() && this.studio.loose().length > 0,
+        run: () => this.poser.discardLoose(),
+      },
+      {
+        id: 'key.delete',
+        label: 'Delete the chosen keys',
+        group: 'Keys',
+        shortcuts: ['Delete', 'Backspace'],
+        when: this.hasKeys,
+        run: () => this.deleteKeys('Delete'),
+      },
+      {
+        id: 'key.copy',
+        label: 'Copy the chosen keys',
+        group: 'Keys',
+        shortcuts: ['Ctrl+C'],
+        when: () => this.studio.bench().keys.length > 0,
+        run: () => this.copy(),
+      },
+      {
+        id: 'key.cut',
+        label: 'Cut the chosen keys',
+        group: 'Keys',
+        shortcuts: ['Ctrl+X'],
+        when: this.hasKeys,
+        run: () => this.cut(),
+      },
+      {
+        id: 'key.paste',
+        label: 'Paste keys at the playhead',
+        group: 'Keys',
+        shortcuts: ['Ctrl+V'],
+        when: () => this.editable() && this.copied !== null,
+        run: () => this.paste(),
+      },
+      {
+        id: 'key.later',
+        label: 'Chosen keys one frame later',
+        group: 'Keys',
+        shortcuts: ['Ctrl+→'],
+        when: this.hasKeys,
+        run: nudge(1, 0),
+      },
+      {
+        id: 'key.earlier',
+        label: 'Chosen keys one frame earlier',
+        group: 'Keys',
+        shortcuts: ['Ctrl+←'],
+        when: this.hasKeys,
+        run: nudge(-1, 0),
+      },
+      {
+        id: 'key.higher',
+        label: 'Chosen keys a step higher',
+        group: 'Keys',
+        shortcuts: ['Ctrl+↑'],
+        when: this.hasKeys,
+        run: nudge(0, 1),
+      },
+      {
+        id: 'key.lower',
+        label: 'Chosen keys a step lower',
+        group: 'Keys',
+        shortcuts: ['Ctrl+↓'],
+        when: this.hasKeys,
+        run: nudge(0, -1),
+      },
+      {
+        id: 'key.capture',
+        label: 'Capture on or off',
+        group: 'Keys',
+        shortcuts: ['C'],
+        run: () =>
+          this.studio.set({
+            capture: { ...this.studio.bench().capture, on: !this.studio.bench().capture.on },
+          }),
+      },
+    ];
+  }
+
+  private choosing(): Command[] {
+    return [
+      {
+        id: 'select.all',
+        label: 'Choose all keys of the drawn channels',
+        group: 'Select',
+        shortcuts: ['Ctrl+A'],
+        run: () => this.chooseAll(),
+      },
+      {
+        id: 'select.here',
+        label: 'Choose the keys at the playhead',
+        group: 'Select',
+        shortcuts: ['K'],
+        run: () => this.chooseHere(),
+      },
+      {
+        id: 'select.none',
+        label: 'Choose nothing',
+        group: 'Select',
+        shortcuts: ['Esc'],
+        run: () => this.studio.pick({ keys: [], handles: [], channels: [], parts: [] }),
+      },
+    ];
+  }
+
+  private chooseAll(): void {
+    const project = this.studio.project();
+    if (!project) return;
+    const keys = this.chart
+      .plotted()
+      .flatMap((channel) => (curveOf(project, channel)?.keys ?? []).map(({ frame }) => ({ channel, frame })));
+    this.studio.pick({ keys, handles: [] });
+    this.studio.set({ sheet: 'key' });
+  }
+
+  private chooseHere(): void {
+    const project = this.studio.project();
+    if (!project) return;
+    const frame = this.stage.frame();
+    const keys = this.chart
+      .plotted()
+      .flatMap((channel): KeyRef[] =>
+        curveOf(project, channel)?.keys.some((key) => key.frame === frame) ? [{ channel, frame }] : [],
+      );
+    this.studio.pick({ keys, handles: [] });
+    this.studio.set({ sheet: 'key' });
+  }
+
+  private deleteKeys(word: 'Delete' | 'Cut'): void {
+    const { keys } = this.studio.bench();
+    const locked = keys.some((key) => curveOf(this.studio.project()!, key.channel)?.locked);
+    this.studio.edit(`${word} ${keys.length === 1 ? 'a key' : `${keys.length} keys`}`, (project) =>
+      deleteKeys(project, keys),
+    );
+    this.studio.pick({ keys: [], handles: [] });
+    if (locked) this.notices.tell('Keys of locked channels stay; unlock them in their rows first');
+  }
+
+  private copy(): void {
+    const project = this.studio.project();
+    const { keys } = this.studio.bench();
+    if (!project) return;
+    this.copied = copyKeys(project, keys);
+    this.notices.tell(
+      `${keys.length === 1 ? 'One key' : `${keys.length} keys`} copied; paste puts the first one at the playhead`,
+    );
+  }
+
+  private cut(): void {
+    this.copy();
+    this.deleteKeys('Cut');
+  }
+
+  /** Pastes at the playhead: onto the channels they come from, or one copied channel onto the chosen ones. */
+  private paste(): void {
+    const { copied } = this;
+    if (!copied) return;
+    const { channels } = this.studio.bench();
+    const onto = copied.curves.length === 1 && channels.length > 0 ? channels : undefined;
+    let refs: readonly KeyRef[] = [];
+    const frame = this.stage.frame();
+    this.studio.edit('Paste keys', (project) => {
+      const pasted = pasteKeys(project, copied, frame, onto);
+      refs = pasted.refs;
+      return pasted.project;
+    });
+    this.studio.pick({ keys: refs, handles: [] });
+  }
+
+  /** A frame in time, or the last shown digit but one in value. */
+  private nudge(frames: number, steps: number): void {
+    const { keys } = this.studio.bench();
+    const strip = this.chart
+      .plot()
+      .strips.find((each) => keys.some((key) => each.channels.includes(key.channel)));
+    const value = steps * (strip?.unit === '°' ? 1 : 0.01);
+    this.studio.edit('Nudge keys', (project) => moveKeys(project, keys, { frames, value }));
+    this.studio.pick({ keys: keys.map((key) => ({ ...key, frame: key.frame + frames })) });
+  }
+}

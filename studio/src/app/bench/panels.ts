@@ -1,0 +1,28 @@
+import { Injectable, inject, signal } from '@angular/core';
+import { Keeper } from '../storage/keeper';
+
+type Sizes = Readonly<Record<string, readonly number[]>>;
+
+/** Sizes of the panels that are split by hand, remembered in this browser; and which of them the pointer is in. */
+@Injectable({ providedIn: 'root' })
+export class Panels {
+  private readonly keeper = inject(Keeper);
+  /** Which panel the pointer is in: fitting means that one. */
+  pointerIn: 'view' | 'chart' = 'chart';
+  private readonly sizes = signal<Sizes>({});
+
+  constructor() {
+    void this.keeper.setting<Sizes>('panels').then((sizes) => sizes && this.sizes.set(sizes));
+  }
+
+  /** The size of one area of a split, in pixels or as a share. */
+  size(split: string, area: number, first: number): number {
+    return this.sizes()[split]?.[area] ?? first;
+  }
+
+  keep(split: string, sizes: readonly (number | string)[]): void {
+    const numbers = sizes.map((size) => (typeof size === 'number' ? size : 0));
+    this.sizes.update((all) => ({ ...all, [split]: numbers }));
+    void this.keeper.putSetting('panels', this.sizes());
+  }
+}

@@ -1,0 +1,108 @@
+import {
+  curveContext,
+  curveOf,
+  resolveSide,
+  secondsPerFrame,
+  type Curve,
+  type Key,
+  type KeyRef,
+  type Leg,
+  type Project,
+  type SideMode,
+} from '@kaizen/core';
+
+export type SideName = 'in' | 'out';
+
+/** A chosen key with the curve it is on. */
+export interface ChosenKey {
+  readonly ref: KeyRef;
+  readonly curve: Curve;
+  readonly key: Key;
+  readonly index: number;
+}
+
+/** The chosen keys that are there. */
+export function chosenKeys(project: Project, refs: readonly KeyRef[]): readonly ChosenKey[] {
+  return refs.flatMap((ref) => {
+    const curve = curveOf(project, ref.channel);
+    const index = curve?.keys.findIndex((key) => key.frame === ref.frame) ?? -1;
+    const key = curve?.keys[index];
+    return curve && key ? [{ ref, curve, key, index }] : [];
+  });
+}
+
+/** The one value of a list of equal ones; null where they differ or there is none. */
+export function common<T>(values: readonly T[]): T | null {
+  const [first] = values;
+  return first !== undefined && values.every((value) => value === first) ? first : null;
+}
+
+/** How fast the curve leaves or arrives at each key by that side, in its unit per second. */
+export function sideSpeeds(project: Project, keys: readonly ChosenKey[], side: SideName): readonly number[] {
+  const context = curveContext(project);
+  return keys.flatMap(({ curve, index }) => {
+    const neighbour = curve.keys[side === 'out' ? index + 1 : index - 1];
+    return neighbour ? [resolveSide(curve, index, side, context).slope / secondsPerFrame(project.rate)] : [];
+  });
+}
+
+export function sideModes(keys: readonly ChosenKey[], side: SideName): SideMode | null {
+  return common(keys.map(({ key }) => key[side].mode));
+}
+
+/** What a kind of leg starts with when it is chosen. */
+export function legOfKind(kind: Leg['kind']): Leg {
+  switch (kind) {
+    case 'ease':
+      return { kind, family: 'cubic', slow: 'both' };
+    case 'law':
+      return { kind, law: 'cycloidal' };
+    case 'curve':
+    case 'hold':
+    case 'ballistic':
+      return { kind };
+  }
+}
+
+export interface LegNumber {
+  readonly name: 'overshoot' | 'amplitude' | 'period' | 'accelerate' | 'decelerate' | 'smoothing';
+  readonly label: string;
+  readonly fallback: number;
+  readonly least: number;
+  readonly most: number;
+}
+
+const OF_EASE: Readonly<Record<string, readonly LegNumber[]>> = {
+  back: [{ name: 'overshoot', label: 'Overshoot', fallback: 1.70158, least: 0, most: 100 }],
+  elastic: [
+    { name: 'amplitude', label: 'Amplitude', fallback: 1, least: 1, most: 100 },
+    { name: 'period', label: 'Period', fallback: 0.3, least: 0.01, most: 10 },
+  ],
+};
+const RAMPS: readonly LegNumber[] = [
+  { name: 'accelerate', label: 'Accelerate', fallback: 1 / 3, least: 0, most: 1 },
+  { name: 'decelerate', label: 'Decelerate', fallback: 1 / 3, least: 0, most: 1 },
+];
+const OF_LAW: Readonly<Record<string, readonly LegNumber[]>> = {
+  trapezoid: RAMPS,
+  's-curve': [...RAMPS, { name: 'smoothing', label: 'Smoothing', fallback: 1, least: 0.001, most: 1 }],
+};
+
+/** The numbers a leg has by its family or law. */
+export function legNumbers(leg: Leg): readonly LegNumber[] {
+  if (leg.kind === 'ease') return OF_EASE[leg.family] ?? [];
+  return leg.kind === 'law' ? (OF_LAW[leg.law] ?? []) : [];
+}
+
+export function legNumber(leg: Leg, number: LegNumber): number {
+  return (leg as unknown as Record<string, number | undefined>)[number.name] ?? number.fallback;
+}
+
+/** A leg with one of its numbers changed, within what the number may be; both ramps together take at most the whole leg. */
+export function withLegNumber(leg: Leg, number: LegNumber, value: number): Leg {
+  const other = { accelerate: 'decelerate', decelerate: 'accelerate' }[number.name as string];
+  const taken =
+    other === undefined ? 0 : ((leg as unknown as Record<string, number | undefined>)[other] ?? 1 / 3);
+  const most = other === undefined ? number.most : 1 - taken;
+  return { ...leg, [number.name]: Math.min(most, Math.max(number.least, value)) };
+}

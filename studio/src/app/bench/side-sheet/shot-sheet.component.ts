@@ -1,0 +1,162 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { MatTooltip } from '@angular/material/tooltip';
+import { changeRateKeepingSeconds, lastShownFrame, rateOf, setRange, type Project } from '@kaizen/core';
+import { Studio } from '../../state/studio';
+import { shownNumber } from '../../ui/amount';
+import { NumberFieldComponent } from '../../ui/number-field.component';
+import { PartCommands } from '../part-commands';
+import { Stage } from '../stage';
+
+/** What holds for the whole shot: name, rate, range, gravity, floor. Shown while no part is picked. */
+@Component({
+  selector: 'kz-shot-sheet',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MatTooltip, NumberFieldComponent],
+  template: `
+    @if (project(); as project) {
+      <section>
+        <div class="section-head">
+          <h3>The shot</h3>
+          <span class="numbers">{{ length() }}</span>
+        </div>
+        <label class="field">
+          <span class="label">Project name</span>
+          <input
+            class="input"
+            type="text"
+            [value]="project.name"
+            (change)="rename($any($event.target).value)"
+            (keydown)="$event.stopPropagation()"
+          />
+        </label>
+      </section>
+      <section>
+        <div class="pair">
+          <kz-number-field
+            label="Range starts"
+            unit="f"
+            [values]="[project.range.start]"
+            [framesPerSecond]="rate()"
+            tip="First frame of the shot"
+            (changed)="setStart($event)"
+          />
+          <kz-number-field
+            label="Range ends"
+            unit="f"
+            [values]="[project.range.end]"
+            [framesPerSecond]="rate()"
+            tip="Last frame of the shot"
+            (changed)="setEnd($event)"
+          />
+        </div>
+        <button
+          class="button toggle"
+          [attr.aria-pressed]="project.range.loop"
+          matTooltip="The last frame shows what the first shows, so playing leaves it out"
+          (click)="toggleLoop()"
+        >
+          The range is a loop
+        </button>
+      </section>
+      <section>
+        <div class="pair">
+          <kz-number-field
+            label="Frames a second"
+            [values]="[rate()]"
+            [decimals]="2"
+            tip="Changing it keeps the seconds: keys move to other frames"
+            (changed)="setRate($event)"
+          />
+          <kz-number-field
+            label="Gravity"
+            unit="m/s²"
+            [values]="[project.gravity]"
+            [decimals]="2"
+            tip="For Free fall legs"
+            (changed)="setGravity($event)"
+          />
+          <kz-number-field
+            label="Floor"
+            unit="m"
+            [values]="[project.floor]"
+            [decimals]="2"
+            tip="Height of the ground"
+            (changed)="setFloor($event)"
+          />
+        </div>
+      </section>
+      <section>
+        <div class="section-head">
+          <h3>Add a part</h3>
+          <span>or drop a GLB or glTF</span>
+        </div>
+        <div class="add">
+          @for (entry of parts.kinds; track entry.kind) {
+            <button
+              class="button"
+              [disabled]="studio.readOnly()"
+              [matTooltip]="'Add a ' + entry.name.toLowerCase()"
+              (click)="parts.add(entry.kind)"
+            >
+              {{ entry.name }}
+            </button>
+          }
+        </div>
+      </section>
+      <section>
+        <p class="note">Pick a part in the view or in the rows to see its values here.</p>
+      </section>
+    }
+  `,
+  styleUrl: './sheet.scss',
+  styles: `
+    .add {
+      display: flex;
+      flex-wrap: wrap;
+      gap: 6px;
+    }
+  `,
+})
+export class ShotSheetComponent {
+  readonly studio = inject(Studio);
+  readonly parts = inject(PartCommands);
+  private readonly stage = inject(Stage);
+  readonly project = computed(() => this.stage.shown());
+  readonly rate = this.studio.framesPerSecond;
+  readonly length = computed(() => {
+    const project = this.project();
+    if (!project) return '';
+    const frames = lastShownFrame(project.range) - project.range.start + 1;
+    return `${frames} f, ${shownNumber(frames / this.rate(), 2)} s`;
+  });
+
+  private change(label: string, change: (project: Project) => Project): void {
+    this.studio.edit(label, change);
+  }
+
+  rename(name: string): void {
+    if (name.trim() !== '')
+      this.change('Rename the project', (project) => ({ ...project, name: name.trim() }));
+  }
+  setStart(change: (value: number) => number): void {
+    this.change('Range start', (project) => setRange(project, { start: change(project.range.start) }));
+  }
+  setEnd(change: (value: number) => number): void {
+    this.change('Range end', (project) => setRange(project, { end: change(project.range.end) }));
+  }
+  toggleLoop(): void {
+    this.change('Loop the range', (project) => setRange(project, { loop: !project.range.loop }));
+  }
+  setRate(change: (value: number) => number): void {
+    const next = change(this.rate());
+    if (next > 0 && next <= 1000) {
+      this.change('Frames a second', (project) => changeRateKeepingSeconds(project, rateOf(next)));
+    }
+  }
+  setGravity(change: (value: number) => number): void {
+    this.change('Gravity', (project) => ({ ...project, gravity: change(project.gravity) }));
+  }
+  setFloor(change: (value: number) => number): void {
+    this.change('Floor', (project) => ({ ...project, floor: change(project.floor) }));
+  }
+}

@@ -1,0 +1,117 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { MatTooltip } from '@angular/material/tooltip';
+import { Studio } from '../../state/studio';
+import { KeySheetComponent } from './key-sheet.component';
+import { PartSheetComponent } from './part-sheet.component';
+import { ShotSheetComponent } from './shot-sheet.component';
+
+/** The side sheet: a tab for the chosen keys, one for the chosen part (or the shot). */
+@Component({
+  selector: 'kz-side-sheet',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MatTooltip, KeySheetComponent, PartSheetComponent, ShotSheetComponent],
+  template: `
+    <div class="tabs" role="tablist" aria-label="Side sheet">
+      @for (tab of tabs; track tab.id) {
+        <button
+          role="tab"
+          [id]="'sheet-tab-' + tab.id"
+          [attr.aria-selected]="studio.bench().sheet === tab.id"
+          [attr.tabindex]="studio.bench().sheet === tab.id ? 0 : -1"
+          aria-controls="sheet-panel"
+          [matTooltip]="tab.tip"
+          (click)="studio.set({ sheet: tab.id })"
+          (keydown)="onKey($event)"
+        >
+          {{ tab.id === 'part' && !hasPart() ? 'Shot' : tab.label }}
+          @if (tab.id === 'key' && studio.bench().keys.length > 0) {
+            <span class="numbers">{{ studio.bench().keys.length }}</span>
+          }
+        </button>
+      }
+    </div>
+    <div
+      class="body"
+      id="sheet-panel"
+      role="tabpanel"
+      [attr.aria-labelledby]="'sheet-tab-' + studio.bench().sheet"
+      tabindex="0"
+    >
+      @if (studio.bench().sheet === 'key') {
+        <kz-key-sheet />
+      } @else if (hasPart()) {
+        <kz-part-sheet />
+      } @else {
+        <kz-shot-sheet />
+      }
+    </div>
+  `,
+  styles: `
+    :host {
+      display: flex;
+      flex-direction: column;
+      height: 100%;
+      background: var(--sheet);
+    }
+    .tabs {
+      display: flex;
+      flex: none;
+      gap: 4px;
+      height: 40px;
+      padding: 0 8px;
+      border-bottom: 1px solid var(--rule);
+    }
+    .tabs button {
+      display: flex;
+      align-items: center;
+      gap: 6px;
+      padding: 0 12px;
+      border: 0;
+      border-bottom: 3px solid transparent;
+      background: none;
+      color: var(--ink);
+      font: inherit;
+      cursor: pointer;
+    }
+    .tabs button[aria-selected='true'] {
+      border-bottom-color: var(--select);
+      color: var(--select);
+      font-weight: 600;
+    }
+    .tabs button:focus-visible {
+      outline-offset: -2px;
+    }
+    .numbers {
+      font-size: 12px;
+    }
+    .body {
+      flex: 1;
+      min-height: 0;
+      padding-bottom: 16px;
+      overflow-y: auto;
+    }
+    .body:focus-visible {
+      outline-offset: -2px;
+    }
+  `,
+})
+export class SideSheetComponent {
+  readonly studio = inject(Studio);
+  readonly tabs = [
+    { id: 'key', label: 'Key', tip: 'The chosen keys' },
+    { id: 'part', label: 'Part', tip: 'The chosen part, or the shot' },
+  ] as const;
+  readonly hasPart = computed(() => {
+    const id = this.studio.bench().parts.at(-1);
+    return this.studio.project()?.parts.some((part) => part.id === id) ?? false;
+  });
+
+  onKey(event: KeyboardEvent): void {
+    if (event.key !== 'ArrowLeft' && event.key !== 'ArrowRight') return;
+    event.preventDefault();
+    event.stopPropagation();
+    const next = this.studio.bench().sheet === 'key' ? 'part' : 'key';
+    this.studio.set({ sheet: next });
+    document.getElementById(`sheet-tab-${next}`)?.focus();
+  }
+}

@@ -1,0 +1,171 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { MatIcon } from '@angular/material/icon';
+import { MatTooltip } from '@angular/material/tooltip';
+import { frameToSeconds, secondsToFrame } from '@kaizen/core';
+import { CommandRegistry } from '../../commands/registry';
+import type { PlayMode } from '../../state/bench';
+import { Studio } from '../../state/studio';
+import { NumberFieldComponent } from '../../ui/number-field.component';
+import type { Option } from '../../ui/option';
+import { SelectComponent } from '../../ui/select.component';
+import { Stage } from '../stage';
+
+const SPEEDS = [
+  { value: 0.25, label: '¼ ×' },
+  { value: 0.5, label: '½ ×' },
+  { value: 1, label: '1 ×' },
+  { value: 2, label: '2 ×' },
+];
+const MODES: readonly Option<PlayMode>[] = [
+  { value: 'once', label: 'Once' },
+  { value: 'loop', label: 'Loop' },
+  { value: 'forth', label: 'Forth and back' },
+];
+
+const JUMPS = [
+  { id: 'play.first', name: 'Start of the range', icon: 'first' },
+  { id: 'play.previous-key', name: 'Previous key', icon: 'previous-key' },
+  { id: 'play.toggle', name: 'Play', icon: 'play' },
+  { id: 'play.next-key', name: 'Next key', icon: 'next-key' },
+  { id: 'play.last', name: 'End of the range', icon: 'last' },
+];
+const SPANS: readonly Option<boolean>[] = [
+  { value: false, label: 'Range' },
+  { value: true, label: 'All' },
+];
+
+/** Playing: to the ends, from key to key, the frame and second of the playhead, how and how fast it plays. */
+@Component({
+  selector: 'kz-transport',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MatIcon, MatTooltip, NumberFieldComponent, SelectComponent],
+  template: `
+    @for (jump of jumps; track jump.id) {
+      @if (jump.id === 'play.toggle') {
+        <button class="button main play" [matTooltip]="tip(jump.id)" (click)="run(jump.id)">
+          <mat-icon [svgIcon]="stage.playing() ? 'pause' : 'play'" />
+          {{ stage.playing() ? 'Stop' : 'Play' }}
+        </button>
+      } @else {
+        <button
+          class="button icon-only"
+          [attr.aria-label]="jump.name"
+          [matTooltip]="tip(jump.id)"
+          (click)="run(jump.id)"
+        >
+          <mat-icon [svgIcon]="jump.icon" />
+        </button>
+      }
+    }
+    <kz-number-field
+      class="frame"
+      name="Frame of the playhead"
+      unit="f"
+      [values]="[stage.frame()]"
+      [framesPerSecond]="rate()"
+      tip="Frame of the playhead (← →)"
+      (changed)="goTo($event(stage.frame()))"
+      (previewed)="scrub($event)"
+    />
+    <kz-number-field
+      class="seconds"
+      name="Second of the playhead"
+      unit="s"
+      [values]="[seconds()]"
+      [decimals]="3"
+      tip="Second of the playhead"
+      (changed)="goToSeconds($event(seconds()))"
+    />
+    <kz-select
+      class="mode"
+      name="How it plays"
+      tip="Once, in a loop, or forth and back"
+      [options]="modes"
+      [value]="studio.bench().playMode"
+      (chosen)="studio.set({ playMode: $event })"
+    />
+    <kz-select
+      class="speed"
+      name="How fast it plays"
+      tip="Playing speed"
+      [options]="speeds"
+      [value]="studio.bench().playSpeed"
+      (chosen)="studio.set({ playSpeed: $event })"
+    />
+    <kz-select
+      class="span"
+      name="What plays"
+      tip="The marked range, or from the first key to the last"
+      [options]="spans"
+      [value]="studio.bench().playAll"
+      (chosen)="studio.set({ playAll: $event })"
+    />
+    <button
+      class="button toggle"
+      [attr.aria-pressed]="studio.bench().playEveryFrame"
+      matTooltip="On: every frame is shown, if need be slower. Off: real time"
+      (click)="studio.set({ playEveryFrame: !studio.bench().playEveryFrame })"
+    >
+      Every frame
+    </button>
+  `,
+  styles: `
+    :host {
+      display: flex;
+      align-items: center;
+      gap: 6px;
+      min-width: 0;
+    }
+    .play {
+      width: 68px;
+    }
+    .frame {
+      width: 76px;
+      margin-left: 4px;
+    }
+    .seconds {
+      width: 92px;
+    }
+    .mode {
+      width: 108px;
+    }
+    .speed {
+      width: 62px;
+    }
+    .span {
+      width: 76px;
+    }
+  `,
+})
+export class TransportComponent {
+  readonly studio = inject(Studio);
+  readonly stage = inject(Stage);
+  private readonly registry = inject(CommandRegistry);
+  readonly speeds = SPEEDS;
+  readonly modes = MODES;
+  readonly spans = SPANS;
+  readonly jumps = JUMPS;
+  readonly rate = this.studio.framesPerSecond;
+  readonly seconds = computed(() => {
+    const project = this.studio.project();
+    return project ? frameToSeconds(this.stage.frame(), project.rate) : 0;
+  });
+
+  tip(id: string): string {
+    return this.registry.tip(id);
+  }
+  run(id: string): void {
+    this.registry.run(id);
+  }
+  goTo(frame: number): void {
+    this.stage.goTo(Math.round(frame * 1000) / 1000);
+  }
+  scrub(change: ((value: number) => number) | null): void {
+    const from = this.studio.bench().frame;
+    this.stage.scrub(change ? change(from) : from);
+  }
+  goToSeconds(seconds: number): void {
+    const project = this.studio.project();
+    if (project) this.goTo(secondsToFrame(seconds, project.rate));
+  }
+}

@@ -1,0 +1,128 @@
+import { Injectable, inject } from '@angular/core';
+import type { Command } from '../commands/command';
+import type { Tool } from '../state/bench';
+import { Studio } from '../state/studio';
+import { Notices } from '../ui/notices';
+import { PartCommands } from './part-commands';
+import { AxisEntry } from './view3d/axis-entry';
+import { ViewControl } from './view3d/view-control';
+
+/** Commands of the view: tools, posing by a number, where to look from. */
+@Injectable({ providedIn: 'root' })
+export class ViewCommands {
+  private readonly studio = inject(Studio);
+  private readonly view = inject(ViewControl);
+  private readonly entry = inject(AxisEntry);
+  private readonly notices = inject(Notices);
+  private readonly parts = inject(PartCommands);
+
+  list(): readonly Command[] {
+    return [...this.posing(), ...this.looking()];
+  }
+
+  private posing(): Command[] {
+    const tool = (name: Tool) => () => this.studio.set({ tool: name });
+    const axis = (n: number) => () => this.entry.begin(n);
+    const canEnter = () => this.entry.canBegin();
+    return [
+      { id: 'tool.select', label: 'Select', group: 'Pose', shortcuts: ['1'], run: tool('select') },
+      { id: 'tool.move', label: 'Move', group: 'Pose', shortcuts: ['2'], run: tool('move') },
+      { id: 'tool.turn', label: 'Turn', group: 'Pose', shortcuts: ['3'], run: tool('turn') },
+      { id: 'tool.size', label: 'Size', group: 'Pose', shortcuts: ['4'], run: tool('size') },
+      {
+        id: 'pose.x',
+        label: 'Move, turn or size along X by a number',
+        group: 'Pose',
+        shortcuts: ['X'],
+        when: canEnter,
+        run: axis(0),
+      },
+      {
+        id: 'pose.y',
+        label: 'Move, turn or size along Y by a number',
+        group: 'Pose',
+        shortcuts: ['Y'],
+        when: canEnter,
+        run: axis(1),
+      },
+      {
+        id: 'pose.z',
+        label: 'Move, turn or size along Z by a number',
+        group: 'Pose',
+        shortcuts: ['Z'],
+        when: canEnter,
+        run: axis(2),
+      },
+    ];
+  }
+
+  private looking(): Command[] {
+    return [
+      {
+        id: 'view.side-on',
+        label: 'Side on, so that the motion reads left to right',
+        group: 'View',
+        shortcuts: ['Shift+1'],
+        run: () => this.view.show('side-on'),
+      },
+      {
+        id: 'view.side',
+        label: 'View from the side',
+        group: 'View',
+        shortcuts: ['Shift+2'],
+        run: () => this.view.show('side'),
+      },
+      {
+        id: 'view.front',
+        label: 'View from the front',
+        group: 'View',
+        shortcuts: ['Shift+3'],
+        run: () => this.view.show('front'),
+      },
+      {
+        id: 'view.top',
+        label: 'View from the top',
+        group: 'View',
+        shortcuts: ['Shift+4'],
+        run: () => this.view.show('top'),
+      },
+      {
+        id: 'view.swap',
+        label: 'Working view or shot camera',
+        group: 'View',
+        shortcuts: ['V'],
+        run: () => this.swapCamera(),
+      },
+      {
+        id: 'view.trail',
+        label: 'Motion trail on or off',
+        group: 'View',
+        shortcuts: ['T'],
+        run: () => this.studio.set({ trail: !this.studio.bench().trail }),
+      },
+      {
+        id: 'view.ghosts',
+        label: 'Ghosts on or off',
+        group: 'View',
+        shortcuts: ['G'],
+        run: () => this.studio.set({ ghosts: !this.studio.bench().ghosts }),
+      },
+    ];
+  }
+
+  private swapCamera(): void {
+    if (this.view.shot() !== null) {
+      this.view.shot.set(null);
+      return;
+    }
+    const { parts } = this.studio.bench();
+    const cameras = (this.studio.project()?.parts ?? []).filter((part) => part.kind === 'camera');
+    const camera = cameras.find((part) => parts.includes(part.id)) ?? cameras[0];
+    if (camera) this.view.shot.set(camera.id);
+    else
+      this.notices.tell('There is no camera among the parts yet', {
+        label: 'Add a camera',
+        run: () => this.parts.add('camera'),
+      });
+  }
+}

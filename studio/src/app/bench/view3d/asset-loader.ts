@@ -1,0 +1,60 @@
+import {
+  type Color,
+  type BufferGeometry,
+  type Mesh,
+  type MeshStandardMaterial,
+  type Object3D,
+  type Texture,
+} from 'three';
+import { GLTFLoader, type GLTF } from 'three/examples/jsm/loaders/GLTFLoader.js';
+import { bytesOfUri, findAssetNode, readGlb, type Asset, type GltfJson } from '@kaizen/core';
+
+/** A mesh of a model: its triangles, the colour and the picture on them. */
+export interface AssetMesh {
+  readonly geometry: BufferGeometry;
+  readonly color: Color;
+  readonly map: Texture | null;
+}
+
+interface Loaded {
+  readonly gltf: GLTF;
+  readonly json: GltfJson;
+}
+
+const cache = new Map<string, Promise<Loaded | null>>();
+
+/** The meshes of one node of a model, without its children. Empty where the model can't be shown. */
+export async function assetMeshes(asset: Asset, nodeName: string): Promise<readonly AssetMesh[]> {
+  let loading = cache.get(asset.sha256);
+  if (!loading) {
+    loading = load(asset).catch(() => null);
+    cache.set(asset.sha256, loading);
+  }
+  const loaded = await loading;
+  const index = loaded ? findAssetNode(loaded.json, nodeName) : null;
+  if (!loaded || index === null) return [];
+  const node = (await loaded.gltf.parser.getDependency('node', index)) as Object3D;
+  const own = (node as Mesh).isMesh
+    ? [node as Mesh]
+    : node.children.filter((child) => isPrimitive(loaded.gltf, child));
+  return own.flatMap((object) => {
+    const mesh = object as Mesh;
+    if (!mesh.isMesh) return [];
+    const material = mesh.material as MeshStandardMaterial;
+    return [{ geometry: mesh.geometry, color: material.color.clone(), map: material.map }];
+  });
+}
+
+/** A child that is a primitive of the node's mesh, not a node of its own. */
+function isPrimitive(gltf: GLTF, object: Object3D): boolean {
+  const association = gltf.parser.associations.get(object) as { nodes?: number } | undefined;
+  return (object as Mesh).isMesh && association?.nodes === undefined;
+}
+
+async function load(asset: Asset): Promise<Loaded | null> {
+  const bytes = bytesOfUri(asset.uri);
+  const glb = bytes ? readGlb(bytes) : null;
+  if (!bytes || !glb || 'reason' in glb) return null;
+  const gltf = await new GLTFLoader().parseAsync(bytes.buffer as ArrayBuffer, '');
+  return { gltf, json: JSON.parse(glb.text) as GltfJson };
+}

@@ -1,0 +1,134 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { MatTooltip } from '@angular/material/tooltip';
+import { CommandRegistry } from '../../commands/registry';
+import type { Axes } from '../../state/bench';
+import { Studio } from '../../state/studio';
+import { NumberFieldComponent } from '../../ui/number-field.component';
+import { optionsOf, type Option } from '../../ui/option';
+import { SegmentsComponent } from '../../ui/segments.component';
+import { TOOL_LABELS } from '../words';
+import { ViewControl } from './view-control';
+
+const AXES: readonly Option<Axes>[] = [
+  { value: 'own', label: 'Own', tip: 'Along the part’s own axes' },
+  { value: 'parent', label: 'Parent', tip: 'Along its parent’s axes' },
+  { value: 'world', label: 'World', tip: 'Along the world’s axes' },
+];
+const VIEWS = [
+  { id: 'view.side-on', label: 'Side on' },
+  { id: 'view.side', label: 'Side' },
+  { id: 'view.front', label: 'Front' },
+  { id: 'view.top', label: 'Top' },
+];
+
+/** The tools over the view: posing at the left, looking at the right. */
+@Component({
+  selector: 'kz-view-bar',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MatTooltip, NumberFieldComponent, SegmentsComponent],
+  template: `
+    <kz-segments
+      name="Tool"
+      [options]="tools()"
+      [value]="studio.bench().tool"
+      (chosen)="studio.set({ tool: $event })"
+    />
+    @if (studio.bench().tool !== 'select') {
+      @if (studio.bench().tool !== 'size') {
+        <kz-segments
+          name="Axes"
+          [options]="axes"
+          [value]="studio.bench().axes"
+          (chosen)="studio.set({ axes: $event })"
+        />
+        <button
+          class="button toggle"
+          [attr.aria-pressed]="steps().on"
+          matTooltip="Grips go in steps of this size"
+          (click)="toggleSteps()"
+        >
+          Steps
+        </button>
+        <kz-number-field
+          name="Step of the grips"
+          [unit]="stepUnit()"
+          [values]="[step()]"
+          [decimals]="stepUnit() === 'm' ? 2 : 1"
+          tip="Size of a step"
+          (changed)="setStep($event(step()))"
+        />
+      }
+    }
+    <span class="space"></span>
+    <button
+      class="button toggle"
+      [attr.aria-pressed]="studio.bench().trail"
+      [matTooltip]="registry.tip('view.trail')"
+      (click)="registry.run('view.trail')"
+    >
+      Trail
+    </button>
+    <button
+      class="button toggle"
+      [attr.aria-pressed]="studio.bench().ghosts"
+      [matTooltip]="registry.tip('view.ghosts')"
+      (click)="registry.run('view.ghosts')"
+    >
+      Ghosts
+    </button>
+    <div class="choice" role="group" aria-label="Look from">
+      @for (view of views; track view.id) {
+        <button [matTooltip]="registry.tip(view.id)" (click)="registry.run(view.id)">{{ view.label }}</button>
+      }
+    </div>
+    <button
+      class="button toggle"
+      [attr.aria-pressed]="control.shot() !== null"
+      [matTooltip]="registry.tip('view.swap')"
+      (click)="registry.run('view.swap')"
+    >
+      Shot camera
+    </button>
+  `,
+  styles: `
+    :host {
+      display: flex;
+      align-items: center;
+      gap: 8px;
+      padding: 7px 12px;
+      pointer-events: none;
+    }
+    :host > * {
+      pointer-events: auto;
+    }
+    .space {
+      flex: 1;
+      pointer-events: none;
+    }
+    kz-number-field {
+      width: 80px;
+    }
+  `,
+})
+export class ViewBarComponent {
+  readonly studio = inject(Studio);
+  readonly registry = inject(CommandRegistry);
+  readonly control = inject(ViewControl);
+  readonly tools = computed(() =>
+    optionsOf(TOOL_LABELS).map((option) => ({ ...option, tip: this.registry.tip(`tool.${option.value}`) })),
+  );
+  readonly axes = AXES;
+  readonly views = VIEWS;
+  readonly steps = computed(() => this.studio.bench().steps);
+  private readonly kind = computed(() => (this.studio.bench().tool === 'turn' ? 'angle' : 'length'));
+  readonly step = computed(() => this.steps()[this.kind()]);
+  readonly stepUnit = computed(() => (this.kind() === 'angle' ? '°' : 'm'));
+
+  toggleSteps(): void {
+    this.studio.set({ steps: { ...this.steps(), on: !this.steps().on } });
+  }
+
+  setStep(step: number): void {
+    if (step > 0) this.studio.set({ steps: { ...this.steps(), [this.kind()]: step } });
+  }
+}

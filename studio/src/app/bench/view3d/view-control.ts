@@ -1,0 +1,33 @@
+import { Injectable, signal } from '@angular/core';
+import type { NamedView } from './view-camera';
+
+interface Attached {
+  show(view: NamedView): void;
+  fit(all: boolean): void;
+}
+
+/** What commands and buttons may ask of the view. */
+@Injectable({ providedIn: 'root' })
+export class ViewControl {
+  /** The id of the camera part looked through, or null for the working view. */
+  readonly shot = signal<string | null>(null);
+  /** Which project the view stands before, and whether it has found its place. */
+  project: string | undefined;
+  placed = false;
+  private attached: Attached | null = null;
+
+  attach(view: Attached | null): void {
+    this.attached = view;
+    this.project = undefined;
+  }
+
+  show(view: NamedView): void {
+    this.shot.set(null);
+    this.attached?.show(view);
+  }
+
+  fit(all: boolean): void {
+    this.shot.set(null);
+    this.attached?.fit(all);
+  }
+}

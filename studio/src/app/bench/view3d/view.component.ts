@@ -1,0 +1,290 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  effect,
+  type ElementRef,
+  inject,
+  signal,
+  untracked,
+  viewChild,
+  type AfterViewInit,
+} from '@angular/core';
+import { PerspectiveCamera } from 'three';
+import type { CameraPart } from '@kaizen/core';
+import { CommandRegistry } from '../../commands/registry';
+import { Studio } from '../../state/studio';
+import { Keeper } from '../../storage/keeper';
+import { Theme } from '../../ui/theme';
+import { toggled } from '../picking';
+import { Stage } from '../stage';
+import { AxisEntryComponent } from './axis-entry.component';
+import { GripChip } from './grip-chip';
+import type { Eye } from './grip-math';
+import { GripsComponent } from './grips.component';
+import { StageScene } from './stage-scene';
+import { TitleBlockComponent } from './title-block.component';
+import { trailBeads, type Bead } from './trail';
+import { ViewCamera, shotCamera } from './view-camera';
+import { ViewControl } from './view-control';
+
+const PICTURE = { width: 472, height: 284 };
+/** The picture for the Projects page is taken when nothing has moved for this long. */
+const PICTURE_DELAY = 1500;
+
+/** The view: the project in three dimensions. It draws when something changed, never by itself. */
+@Component({
+  selector: 'kz-view',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [GripsComponent, AxisEntryComponent, TitleBlockComponent],
+  template: `
+    <div
+      #frame
+      class="frame"
+      role="application"
+      aria-label="View of the project. Pick parts in the rows below; every tool has a shortcut."
+      tabindex="0"
+      (pointerdown)="onPress($event)"
+    >
+      <canvas #canvas></canvas>
+    </div>
+    @if (eye(); as eye) {
+      <kz-grips [eye]="eye" />
+    }
+    @if (chip.shown(); as shown) {
+      <div class="chip-at numbers" [style.left.px]="shown.x + 16" [style.top.px]="shown.y + 14">
+        {{ shown.text }}
+      </div>
+    }
+    <kz-axis-entry />
+    <kz-title-block [focalLength]="focalLength()" />
+    @if (problem(); as text) {
+      <p class="problem">{{ text }}</p>
+    }
+  `,
+  styleUrl: './view.component.scss',
+})
+export class ViewComponent implements AfterViewInit {
+  private readonly studio = inject(Studio);
+  private readonly stage = inject(Stage);
+  private readonly theme = inject(Theme);
+  private readonly keeper = inject(Keeper);
+  private readonly registry = inject(CommandRegistry);
+  private readonly control = inject(ViewControl);
+  readonly chip = inject(GripChip);
+  private readonly destroyed = inject(DestroyRef);
+  private readonly frame = viewChild.required<ElementRef<HTMLElement>>('frame');
+  private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
+  private scene: StageScene | null = null;
+  private view: ViewCamera | null = null;
+  private readonly shot = new PerspectiveCamera();
+  private readonly ready = signal(false);
+  private readonly size = signal({ width: 1, height: 1 });
+  /** Counts movements of the camera, for what is drawn over the view. */
+  private readonly looks = signal(0);
+  private asked = false;
+  private pictureTimer: ReturnType<typeof setTimeout> | undefined;
+  /** The few things of the Bench that the view draws by: it does nothing when others change. */
+  private readonly parts = computed(() => this.studio.bench().parts);
+  private readonly trailShown = computed(() => this.studio.bench().trail);
+  private readonly ghostsShown = computed(() => this.studio.bench().ghosts);
+  /** Where the chosen part goes over the range. */
+  private readonly beads = computed((): readonly Bead[] => {
+    const part = this.parts().at(-1);
+    const program = this.stage.program();
+    const project = this.stage.shown();
+    return part === undefined || !program || !project ? [] : trailBeads(project, program, part);
+  });
+
+  readonly problem = computed(() => {
+    const [problem] = this.stage.problems();
+    return problem ? `This project can’t be shown: at ${problem.pointer}, ${problem.message}.` : null;
+  });
+
+  /** The camera part that the view shows, if it shows one. */
+  private readonly shotPart = computed((): CameraPart | null => {
+    const id = this.control.shot();
+    const part = this.stage.shown()?.parts.find((candidate) => candidate.id === id);
+    return part?.kind === 'camera' ? part : null;
+  });
+
+  readonly eye = computed((): Eye | null => {
+    this.looks();
+    if (!this.ready() || !this.view) return null;
+    if (this.shotPart()) this.stage.now();
+    return { camera: this.shotPart() ? this.shot : this.view.camera, ...this.size() };
+  });
+
+  readonly focalLength = computed(() => {
+    const eye = this.eye();
+    const sensor = this.shotPart()?.camera.sensorHeight ?? 24;
+    return eye ? sensor / 2 / Math.tan((eye.camera.fov * Math.PI) / 360) : 35;
+  });
+
+  constructor() {
+    effect(() => this.takeProject());
+    effect(() => this.takeSelection());
+    effect(() => this.takeTrail());
+    effect(() => this.takeFrame());
+    effect(() => this.takeTheme());
+    this.destroyed.onDestroy(() => this.leave());
+  }
+
+  ngAfterViewInit(): void {
+    const element = this.frame().nativeElement;
+    this.scene = new StageScene(this.canvas().nativeElement);
+    this.view = new ViewCamera(this.scene.camera, element, () => {
+      this.control.shot.set(null);
+      this.looks.update((count) => count + 1);
+      this.draw();
+    });
+    this.scene.whenChanged(() => {
+      if (!this.control.placed) this.openView();
+      this.draw();
+    });
+    this.control.attach({
+      show: (name) => this.view?.show(name, this.beads()),
+      fit: (all) => this.fit(all),
+    });
+    const observer = new ResizeObserver(() => this.resize(element));
+    observer.observe(element);
+    this.destroyed.onDestroy(() => observer.disconnect());
+    this.resize(element);
+    this.ready.set(true);
+  }
+
+  private resize(element: HTMLElement): void {
+    const { clientWidth: width, clientHeight: height } = element;
+    this.scene?.resize(width, height);
+    this.size.set({ width, height });
+    this.draw();
+  }
+
+  private takeProject(): void {
+    const project = this.stage.shown();
+    if (!this.ready() || !project) return;
+    this.scene?.setProject(project);
+  }
+
+  private takeSelection(): void {
+    const parts = this.parts();
+    this.stage.shown();
+    if (!this.ready()) return;
+    this.scene?.setSelected(parts);
+    this.draw();
+  }
+
+  private takeTrail(): void {
+    const beads = this.trailShown() ? this.beads() : [];
+    this.theme.name();
+    if (!this.ready()) return;
+    this.scene?.showTrail(beads);
+    this.draw();
+  }
+
+  private takeFrame(): void {
+    const now = this.stage.now();
+    const ghosts = this.ghostsShown();
+    const parts = this.parts();
+    const project = this.stage.shown();
+    const shot = this.shotPart();
+    if (!this.ready() || !this.scene || !now) return;
+    this.scene.setFrame(now.program, now.out);
+    if (ghosts && parts.length > 0 && !this.stage.playing())
+      this.scene.showGhosts(project, now.program, now.frame);
+    else this.scene.showGhosts(null, null, 0);
+    if (shot) {
+      const { width, height } = this.size();
+      const index = now.program.structure.parts.findIndex((part) => part.id === shot.id);
+      shotCamera(this.shot, now.program, now.out, index, shot, width / height);
+    }
+    const id = project?.id;
+    untracked(() => {
+      if (this.control.project !== id) {
+        this.control.project = id;
+        this.control.placed = false;
+      }
+      if (!this.control.placed) this.openView();
+    });
+    this.draw();
+  }
+
+  private takeTheme(): void {
+    this.theme.name();
+    if (!this.ready()) return;
+    this.scene?.recolor();
+    this.draw();
+  }
+
+  private openView(): void {
+    const places = this.scene?.corners([]) ?? [];
+    if (places.length === 0) return;
+    this.control.placed = true;
+    this.view?.open(places);
+  }
+
+  private fit(all: boolean): void {
+    const places = this.scene?.corners(all ? [] : this.studio.bench().parts) ?? [];
+    if (places.length > 0) this.view?.frame(places);
+  }
+
+  private draw(): void {
+    if (this.asked) return;
+    this.asked = true;
+    requestAnimationFrame(() => {
+      this.asked = false;
+      if (!this.scene || !this.view) return;
+      this.scene.draw(this.view.target, this.shotPart() ? this.shot : undefined);
+      clearTimeout(this.pictureTimer);
+      this.pictureTimer = setTimeout(() => this.takePicture(), PICTURE_DELAY);
+    });
+  }
+
+  /** A picture of the view for the Projects page. */
+  private takePicture(): void {
+    const source = this.scene?.renderer.domElement;
+    if (!source || source.width < 2 || this.studio.readOnly() || this.stage.playing()) return;
+    const small = document.createElement('canvas');
+    small.width = PICTURE.width;
+    small.height = PICTURE.height;
+    const scale = Math.max(PICTURE.width / source.width, PICTURE.height / source.height);
+    const [w, h] = [source.width * scale, source.height * scale];
+    small.getContext('2d')?.drawImage(source, (PICTURE.width - w) / 2, (PICTURE.height - h) / 2, w, h);
+    this.keeper.setPicture(small.toDataURL('image/jpeg', 0.86));
+  }
+
+  private leave(): void {
+    clearTimeout(this.pictureTimer);
+    this.takePicture();
+    this.control.attach(null);
+    this.view?.dispose();
+    this.scene?.dispose();
+    this.scene = null;
+  }
+
+  /** A press that does not become an orbit picks what is under it. */
+  onPress(down: PointerEvent): void {
+    if (this.registry.spaceHeld()) this.registry.useSpace();
+    this.view?.setPanning(this.registry.spaceHeld());
+    if (down.button !== 0 || this.registry.spaceHeld()) return;
+    const up = (event: PointerEvent) => {
+      removeEventListener('pointerup', up);
+      if (Math.hypot(event.clientX - down.clientX, event.clientY - down.clientY) > 4) return;
+      this.pick(down);
+    };
+    addEventListener('pointerup', up);
+  }
+
+  private pick(event: PointerEvent): void {
+    const corner = this.frame().nativeElement.getBoundingClientRect();
+    const id =
+      this.scene?.pick(event.clientX - corner.left, event.clientY - corner.top, this.eye()?.camera) ?? null;
+    const adding = event.ctrlKey || event.metaKey;
+    const { parts } = this.studio.bench();
+    if (id === null && adding) return;
+    const next = id === null ? [] : adding ? toggled(parts, id) : [id];
+    this.studio.pick({ parts: next, ...(adding ? {} : { channels: [], keys: [], handles: [] }) });
+    if (id !== null) this.studio.set({ sheet: 'part' });
+  }
+}

@@ -1,0 +1,11 @@
+/** Something the user can do: one registry feeds menus, palette, keys and help. */
+export interface Command {
+  readonly id: string;
+  readonly label: string;
+  readonly group: 'Play' | 'Keys' | 'Select' | 'View' | 'Chart' | 'Pose' | 'Project' | 'Help';
+  /** Default shortcuts, the first one shown. */
+  readonly shortcuts?: readonly string[];
+  /** Whether it can run now; left out: always. */
+  readonly when?: () => boolean;
+  readonly run: () => void;
+}

@@ -1,0 +1,123 @@
+import '@angular/compiler';
+import { Injector } from '@angular/core';
+import { Keeper } from '../storage/keeper';
+import { CommandRegistry } from './registry';
+
+class FakeElement {
+  constructor(private readonly name: string) {}
+  closest(selectors: string): FakeElement | null {
+    return selectors.split(',').some((selector) => selector.trim().startsWith(this.name)) ? this : null;
+  }
+}
+
+let dialogIsOpen = false;
+Object.assign(globalThis, {
+  Element: FakeElement,
+  document: { querySelector: () => (dialogIsOpen ? {} : null) },
+});
+
+function setUp(kept: Record<string, readonly string[]> = {}) {
+  const settings: Record<string, unknown> = { shortcuts: kept };
+  const keeper = {
+    setting: (name: string) => Promise.resolve(settings[name]),
+    putSetting: (name: string, value: unknown) => Promise.resolve(void (settings[name] = value)),
+  };
+  const injector = Injector.create({
+    providers: [
+      { provide: Keeper, useValue: keeper },
+      { provide: CommandRegistry, useClass: CommandRegistry },
+    ],
+  });
+  const registry = injector.get(CommandRegistry);
+  const ran: string[] = [];
+  const command = (id: string, shortcut: string, when = () => true) => ({
+    id,
+    label: id,
+    group: 'Play' as const,
+    shortcuts: [shortcut],
+    when,
+    run: () => void ran.push(id),
+  });
+  const press = (key: string, more: object = {}) => {
+    const event = {
+      key,
+      code: '',
+      ctrlKey: false,
+      metaKey: false,
+      shiftKey: false,
+      altKey: false,
+      defaultPrevented: false,
+      target: null,
+      preventDefault: () => undefined,
+      ...more,
+    };
+    registry.handle(event as unknown as KeyboardEvent);
+    return event as unknown as KeyboardEvent;
+  };
+  return { registry, settings, ran, command, press };
+}
+
+describe('commands', () => {
+  it('run by their shortcuts, while they are there and apply', () => {
+    const { registry, ran, command, press } = setUp();
+    const remove = registry.add([command('step', '→'), command('never', 'N', () => false)]);
+    press('ArrowRight');
+    press('n');
+    expect(ran).toEqual(['step']);
+    remove();
+    press('ArrowRight');
+    expect(ran).toEqual(['step']);
+  });
+
+  it('leave keys to fields, to pressed buttons and to an open dialog', () => {
+    const { registry, ran, command, press } = setUp();
+    registry.add([command('here', 'D'), command('play', 'Space')]);
+    press('d', { target: new FakeElement('input') });
+    press(' ', { target: new FakeElement('button') });
+    dialogIsOpen = true;
+    press('d');
+    dialogIsOpen = false;
+    expect(ran).toEqual([]);
+    press('d', { target: new FakeElement('canvas') });
+    expect(ran).toEqual(['here']);
+  });
+
+  it('Space runs when it comes up, unless it was held for a drag', () => {
+    const { registry, ran, command, press } = setUp();
+    registry.add([command('play', 'Space')]);
+    const down = press(' ');
+    expect(registry.spaceHeld()).toBe(true);
+    registry.release(down);
+    press(' ');
+    registry.useSpace();
+    registry.release(down);
+    expect(ran).toEqual(['play']);
+    expect(registry.spaceHeld()).toBe(false);
+  });
+
+  it('take another shortcut, and whatever had it loses it; that is remembered and can be reset', () => {
+    const { registry, settings, ran, command, press } = setUp();
+    const [one, two] = [command('one', 'A'), command('two', 'B')];
+    registry.add([one, two]);
+    registry.setShortcut(one, 'B');
+    press('b');
+    press('a');
+    expect(ran).toEqual(['one']);
+    expect(registry.shortcutsOf(two)).toEqual([]);
+    expect(registry.isChanged(one)).toBe(true);
+    expect(registry.tip('one')).toBe('one (B)');
+    expect(settings['shortcuts']).toEqual({ one: ['B'], two: [] });
+    registry.resetShortcuts();
+    press('b');
+    expect(ran).toEqual(['one', 'two']);
+  });
+
+  it('come with the shortcuts of the last visit', async () => {
+    const { registry, ran, command, press } = setUp({ one: ['Q'] });
+    registry.add([command('one', 'A')]);
+    await Promise.resolve();
+    press('q');
+    registry.run('one');
+    expect(ran).toEqual(['one', 'one']);
+  });
+});

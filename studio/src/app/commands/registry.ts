@@ -1,0 +1,114 @@
+import { computed, Injectable, inject, signal } from '@angular/core';
+import { Keeper } from '../storage/keeper';
+import type { Command } from './command';
+import { shortcutOfEvent } from './shortcut';
+
+type Changed = Readonly<Record<string, readonly string[]>>;
+
+/** All commands there are now, their shortcuts (the user's over the defaults), and the keys that run them. */
+@Injectable({ providedIn: 'root' })
+export class CommandRegistry {
+  private readonly keeper = inject(Keeper);
+  private readonly groups = signal<readonly (readonly Command[])[]>([]);
+  private readonly changed = signal<Changed>({});
+  private space: 'up' | 'held' | 'used' = 'up';
+  readonly commands = computed(() => this.groups().flat());
+  private readonly byShortcut = computed(() => {
+    const map = new Map<string, Command>();
+    for (const command of this.commands())
+      for (const shortcut of this.shortcutsOf(command)) map.set(shortcut, command);
+    return map;
+  });
+
+  constructor() {
+    void this.keeper.setting<Changed>('shortcuts').then((changed) => this.changed.set(changed ?? {}));
+  }
+
+  /** Adds commands until the returned function is called. */
+  add(commands: readonly Command[]): () => void {
+    this.groups.update((groups) => [...groups, commands]);
+    return () => this.groups.update((groups) => groups.filter((group) => group !== commands));
+  }
+
+  shortcutsOf(command: Command): readonly string[] {
+    return this.changed()[command.id] ?? command.shortcuts ?? [];
+  }
+
+  isChanged(command: Command): boolean {
+    return command.id in this.changed();
+  }
+
+  /** Gives a command another shortcut; whatever had it before loses it. */
+  setShortcut(command: Command, shortcut: string): void {
+    const changes: Record<string, readonly string[]> = { ...this.changed(), [command.id]: [shortcut] };
+    for (const other of this.commands()) {
+      if (other.id === command.id || !this.shortcutsOf(other).includes(shortcut)) continue;
+      changes[other.id] = this.shortcutsOf(other).filter((had) => had !== shortcut);
+    }
+    this.keep(changes);
+  }
+
+  resetShortcuts(): void {
+    this.keep({});
+  }
+
+  private keep(changed: Changed): void {
+    this.changed.set(changed);
+    void this.keeper.putSetting('shortcuts', changed);
+  }
+
+  /** A tooltip's text: what it does, and its shortcut. */
+  tip(id: string, text?: string): string {
+    const command = this.commands().find((candidate) => candidate.id === id);
+    const shortcut = command && this.shortcutsOf(command)[0];
+    return [text ?? command?.label ?? '', shortcut ? `(${shortcut})` : ''].filter(Boolean).join(' ');
+  }
+
+  run(id: string): void {
+    const command = this.commands().find((candidate) => candidate.id === id);
+    if (command && (command.when?.() ?? true)) command.run();
+  }
+
+  /** Runs what a key press means, unless it belongs to whatever has the focus. */
+  handle(event: KeyboardEvent): void {
+    if (event.defaultPrevented || isOwnKey(event)) return;
+    const shortcut = shortcutOfEvent(event);
+    const command = this.byShortcut().get(shortcut);
+    if (!command || !(command.when?.() ?? true)) return;
+    event.preventDefault();
+    if (shortcut === 'Space') this.space = this.space === 'up' ? 'held' : this.space;
+    else command.run();
+  }
+
+  /** Space runs its command when it comes up, unless it was held for a drag. */
+  release(event: KeyboardEvent): void {
+    if (event.key !== ' ' || this.space === 'up') return;
+    const command = this.space === 'held' ? this.byShortcut().get('Space') : undefined;
+    this.space = 'up';
+    command?.run();
+  }
+
+  /** Whether Space is held down, so that a drag pans. */
+  spaceHeld(): boolean {
+    return this.space !== 'up';
+  }
+
+  /** Tells that Space was held for a drag. */
+  useSpace(): void {
+    if (this.space === 'held') this.space = 'used';
+  }
+}
+
+function isOwnKey(event: KeyboardEvent): boolean {
+  if (document.querySelector('mat-dialog-container:not(.mdc-dialog--closing)')) return true;
+  const target = event.target instanceof Element ? event.target : null;
+  if (!target) return false;
+  if (target.closest('input:not([type=checkbox]), textarea, select, [contenteditable], [role=menu]'))
+    return true;
+  const plain = !event.ctrlKey && !event.metaKey && !event.altKey;
+  if (plain && (event.key === ' ' || event.key === 'Enter') && target.closest('button, a, [role=button]'))
+    return true;
+  return (
+    plain && event.key.startsWith('Arrow') && target.closest('[role=radiogroup], [role=separator]') !== null
+  );
+}

@@ -1,0 +1,64 @@
+import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { MatTooltip } from '@angular/material/tooltip';
+import type { Carried } from './carried';
+
+/** An export under way, or how the last one ended. */
+export type CardState =
+  | { readonly kind: 'idle' }
+  | { readonly kind: 'writing'; readonly share: number | null }
+  | { readonly kind: 'done'; readonly text: string }
+  | { readonly kind: 'failed'; readonly text: string };
+
+/** One format: what it carries and what not, its choices, and the press that writes it. */
+@Component({
+  selector: 'kz-format-card',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MatTooltip],
+  template: `
+    <section class="card" [attr.aria-label]="title()">
+      <div class="head">
+        <h2>{{ title() }}</h2>
+        <span class="numbers soft">{{ file() }}</span>
+      </div>
+      @if (carried(); as carried) {
+        <dl>
+          <dt><i class="exactly"></i>Carried exactly</dt>
+          <dd>{{ carried.exactly }}</dd>
+          <dt><i class="baked"></i>Baked</dt>
+          <dd>{{ carried.baked }}</dd>
+          <dt><i class="left"></i>Left out</dt>
+          <dd>{{ carried.left }}</dd>
+        </dl>
+      }
+      <ng-content select="[about]" />
+      <div class="foot">
+        @let now = state();
+        @if (now.kind === 'writing') {
+          <progress [attr.value]="now.share" max="1" [attr.aria-label]="'Writing ' + title()"></progress>
+          <button class="button" matTooltip="Stop writing; no file is left" (click)="cancelled.emit()">
+            Cancel
+          </button>
+        } @else {
+          <ng-content select="[choices]" />
+          <span class="space"></span>
+          <button class="button main" [matTooltip]="'Write ' + file()" (click)="written.emit()">
+            {{ verb() }}
+          </button>
+        }
+      </div>
+      @if (now.kind === 'done' || now.kind === 'failed') {
+        <p role="status" class="result" [class.failed]="now.kind === 'failed'">{{ now.text }}</p>
+      }
+    </section>
+  `,
+  styleUrl: './format-card.component.scss',
+})
+export class FormatCardComponent {
+  readonly title = input.required<string>();
+  readonly file = input.required<string>();
+  readonly verb = input.required<string>();
+  readonly carried = input<Carried | null>(null);
+  readonly state = input.required<CardState>();
+  readonly written = output<void>();
+  readonly cancelled = output<void>();
+}

@@ -1,0 +1,126 @@
+import { Injectable, inject } from '@angular/core';
+import { Router } from '@angular/router';
+import {
+  addParts,
+  bringModel,
+  isBringProblem,
+  newProject,
+  readKaizenZip,
+  readProject,
+  type Brought,
+  type Problem,
+  type Project,
+  type Result,
+} from '@kaizen/core';
+import { quietGroups } from '../bench/chart/quiet-groups';
+import { Studio } from '../state/studio';
+import { Keeper } from '../storage/keeper';
+import { Notices } from '../ui/notices';
+import { chooseFiles, modelAmong, unpacked, type NamedBytes } from './files';
+
+/** What the file chooser offers. */
+const OPENABLE = '.json,.zip,.glb,.gltf,.bin,.png,.jpg,.jpeg,.webp';
+
+/** Opens what the user brings: project files become kept projects, models become parts. A broken file touches nothing. */
+@Injectable({ providedIn: 'root' })
+export class Opener {
+  private readonly studio = inject(Studio);
+  private readonly keeper = inject(Keeper);
+  private readonly notices = inject(Notices);
+  private readonly router = inject(Router);
+
+  async choose(): Promise<void> {
+    await this.open(await chooseFiles(OPENABLE));
+  }
+
+  /** Opens files that were chosen or dropped together. */
+  async open(files: readonly NamedBytes[]): Promise<void> {
+    if (files.length === 0) return;
+    const projectFile = files.find(({ name }) => /\.(json|kaizen\.zip)$/i.test(name));
+    if (projectFile) await this.openProject(projectFile);
+    else await this.openModel(files);
+  }
+
+  private async openProject({ name, bytes }: NamedBytes): Promise<void> {
+    const read = /\.zip$/i.test(name) ? readKaizenZip(bytes) : readJson(bytes);
+    if (!read.ok) {
+      this.notices.warn(`${name}: ${said(read.problems)} Nothing was changed.`);
+      return;
+    }
+    const known = await this.keeper.has(read.value.id);
+    await this.start(known ? { ...read.value, id: crypto.randomUUID() } : read.value);
+    if (known) this.notices.tell(`${name} is kept here already: it was opened as another copy`);
+  }
+
+  private async openModel(files: readonly NamedBytes[]): Promise<void> {
+    const names = files.map(({ name }) => name).join(', ');
+    const all = unpacked(files);
+    if (!all.ok) {
+      this.notices.warn(`${names}: ${said(all.problems)} Nothing was changed.`);
+      return;
+    }
+    const model = modelAmong(all.value);
+    if (!model) {
+      this.notices.warn(
+        `${names}: Kaizen opens .kaizen.json, .kaizen.zip, .glb and .gltf with its files. Nothing was changed.`,
+      );
+      return;
+    }
+    const brought = bringModel(model);
+    if (isBringProblem(brought)) {
+      this.notices.warn(`${model.name}: ${said([brought])} Nothing was changed.`);
+      return;
+    }
+    await this.place(model.name, brought);
+  }
+
+  /** Puts a model's parts into the project on the Bench, or into a new one. */
+  private async place(name: string, brought: Brought): Promise<void> {
+    const onBench = this.router.url.startsWith('/bench') && this.studio.project() && !this.studio.readOnly();
+    if (onBench) {
+      let added: readonly string[] = [];
+      this.studio.edit(`Bring ${name}`, (project) => {
+        const result = addParts(project, brought.project);
+        added = result.added;
+        return result.project;
+      });
+      this.studio.pick({ parts: added.slice(0, 1), channels: [], keys: [], handles: [] });
+    } else {
+      await this.start({ ...brought.project, id: crypto.randomUUID() });
+    }
+    const count = brought.project.parts.length;
+    const report = [`${name}: ${count} ${count === 1 ? 'part' : 'parts'} brought`, ...brought.report];
+    this.notices.tell(report.join('. '));
+  }
+
+  /** A sample, as a copy of its own. */
+  async openSample(id: string): Promise<void> {
+    const response = await fetch(`/samples/${id}.kaizen.json`);
+    const read = response.ok ? readProject(await response.text()) : null;
+    if (!read?.ok) {
+      this.notices.warn(`The sample ${id} could not be read; start Kaizen again with npm start`);
+      return;
+    }
+    await this.start({ ...read.value, id: crypto.randomUUID() });
+  }
+
+  async openNew(): Promise<void> {
+    await this.start(newProject(crypto.randomUUID(), 'Untitled'));
+  }
+
+  private async start(project: Project): Promise<void> {
+    await this.keeper.keepNew(project, { collapsed: quietGroups(project) });
+    await this.router.navigate(['/bench', project.id]);
+  }
+}
+
+function readJson(bytes: Uint8Array): Result<Project> {
+  return readProject(new TextDecoder().decode(bytes));
+}
+
+function said(problems: readonly Problem[]): string {
+  const [first] = problems;
+  if (!first) return 'it can’t be read.';
+  const more = problems.length > 1 ? ` (and ${problems.length - 1} more)` : '';
+  return `${first.pointer ? `at ${first.pointer}, ` : ''}${first.message}${more}.`;
+}

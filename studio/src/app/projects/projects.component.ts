@@ -1,0 +1,62 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatIcon } from '@angular/material/icon';
+import { MatTooltip } from '@angular/material/tooltip';
+import { Router } from '@angular/router';
+import { Opener } from '../open/opener';
+import { agoText } from '../shell/ago';
+import { Studio } from '../state/studio';
+import type { KeptProject } from '../storage/database';
+import { Keeper } from '../storage/keeper';
+import { Notices } from '../ui/notices';
+import { loadSamples, type Sample } from './samples';
+
+/** What is kept in this browser, the sample projects, opening a file and starting anew. */
+@Component({
+  selector: 'kz-projects',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MatIcon, MatTooltip],
+  templateUrl: './projects.component.html',
+  styleUrl: './projects.component.scss',
+})
+export class ProjectsComponent {
+  readonly keeper = inject(Keeper);
+  readonly opener = inject(Opener);
+  private readonly studio = inject(Studio);
+  private readonly router = inject(Router);
+  private readonly notices = inject(Notices);
+  readonly samples = signal<readonly Sample[]>([]);
+  readonly topic = signal('All');
+  readonly topics = computed(() => {
+    const counts = new Map<string, number>([['All', this.samples().length]]);
+    for (const topic of this.samples().flatMap((sample) => sample.topics)) {
+      counts.set(topic, (counts.get(topic) ?? 0) + 1);
+    }
+    return [...counts].map(([name, count]) => ({ name, count }));
+  });
+  readonly shownSamples = computed(() =>
+    this.samples().filter((sample) => this.topic() === 'All' || sample.topics.includes(this.topic())),
+  );
+  readonly openId = computed(() => this.studio.project()?.id ?? null);
+  private readonly now = Date.now();
+
+  constructor() {
+    void this.keeper.flush().then(() => this.keeper.list());
+    void loadSamples().then((samples) => this.samples.set(samples));
+  }
+
+  changed(kept: KeptProject): string {
+    return `Changed ${agoText(kept.changed, Math.max(this.now, kept.changed))}`;
+  }
+
+  open(kept: KeptProject): void {
+    void this.router.navigate(['/bench', kept.id]);
+  }
+
+  async remove(kept: KeptProject): Promise<void> {
+    const taken = await this.keeper.remove(kept.id);
+    this.notices.tell(`${kept.name} was removed from this browser`, {
+      label: 'Bring it back',
+      run: () => void this.keeper.bringBack(taken).then(() => this.notices.clear()),
+    });
+  }
+}

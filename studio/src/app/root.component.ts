@@ -1,0 +1,114 @@
+import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { RouterOutlet } from '@angular/router';
+import { CommandRegistry } from './commands/registry';
+import { droppedFiles } from './open/files';
+import { Opener } from './open/opener';
+import { AppCommands } from './shell/app-commands';
+import { NoticeLineComponent } from './shell/notice-line.component';
+import { TopBarComponent } from './shell/top-bar.component';
+import { Studio } from './state/studio';
+import { Keeper } from './storage/keeper';
+
+/** The window: bar, screen, messages; takes dropped files and key presses for the whole page. */
+@Component({
+  selector: 'kz-root',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [RouterOutlet, TopBarComponent, NoticeLineComponent],
+  host: {
+    '(document:keydown)': 'registry.handle($event)',
+    '(document:keyup)': 'registry.release($event)',
+    '(document:dragover)': 'onDragOver($event)',
+    '(document:dragleave)': 'onDragLeave($event)',
+    '(document:drop)': 'onDrop($event)',
+    '(window:beforeunload)': 'onLeave($event)',
+  },
+  template: `
+    <kz-top-bar />
+    @if (studio.readOnly()) {
+      <div class="follows" role="status">
+        <span>This project is being edited in another tab; here you see what it keeps.</span>
+        <button class="button" (click)="takeOver()">Take over here</button>
+      </div>
+    }
+    <main>
+      <router-outlet />
+    </main>
+    @if (dropping()) {
+      <div class="drop" aria-hidden="true"><span>Drop a model or a project</span></div>
+    }
+    <kz-notice-line />
+  `,
+  styles: `
+    :host {
+      display: flex;
+      flex-direction: column;
+      height: 100vh;
+    }
+    main {
+      position: relative;
+      flex: 1;
+      min-height: 0;
+    }
+    .follows {
+      display: flex;
+      align-items: center;
+      gap: 14px;
+      padding: 5px 16px;
+      border-bottom: 1px solid var(--rule);
+      background: var(--select-ground);
+    }
+    .drop {
+      position: fixed;
+      inset: 54px 10px 10px;
+      z-index: 800;
+      display: grid;
+      place-items: center;
+      border: 2px dashed var(--select);
+      border-radius: 8px;
+      background: color-mix(in srgb, var(--select-ground) 80%, transparent);
+      color: var(--select);
+      font-size: 20px;
+      font-weight: 600;
+      pointer-events: none;
+    }
+  `,
+})
+export class RootComponent {
+  readonly studio = inject(Studio);
+  readonly registry = inject(CommandRegistry);
+  private readonly keeper = inject(Keeper);
+  private readonly opener = inject(Opener);
+  readonly dropping = signal(false);
+
+  constructor() {
+    const commands = inject(AppCommands);
+    this.registry.add(commands.list());
+    setTimeout(() => commands.preload(), 1000);
+  }
+
+  onDragOver(event: DragEvent): void {
+    if (!event.dataTransfer?.types.includes('Files')) return;
+    event.preventDefault();
+    this.dropping.set(true);
+  }
+
+  onDragLeave(event: DragEvent): void {
+    if (event.relatedTarget === null) this.dropping.set(false);
+  }
+
+  onDrop(event: DragEvent): void {
+    this.dropping.set(false);
+    if (!event.dataTransfer) return;
+    event.preventDefault();
+    void droppedFiles(event.dataTransfer).then((files) => this.opener.open(files));
+  }
+
+  takeOver(): void {
+    void this.keeper.takeOver();
+  }
+
+  /** Asks before closing only while something could not be kept. */
+  onLeave(event: BeforeUnloadEvent): void {
+    if (this.keeper.failed()) event.preventDefault();
+  }
+}

@@ -1,0 +1,134 @@
+import { Injectable, inject } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
+import { Router } from '@angular/router';
+import type { Command } from '../commands/command';
+import { downloadProject, type ProjectFileKind } from '../open/download';
+import { Opener } from '../open/opener';
+import { Studio } from '../state/studio';
+import { Theme } from '../ui/theme';
+
+/** Commands that exist on every screen. */
+@Injectable({ providedIn: 'root' })
+export class AppCommands {
+  private readonly studio = inject(Studio);
+  private readonly theme = inject(Theme);
+  private readonly router = inject(Router);
+  private readonly opener = inject(Opener);
+  private readonly dialog = inject(MatDialog);
+
+  list(): readonly Command[] {
+    const open = () => this.studio.project() !== null;
+    const canUndo = () => !this.studio.readOnly() && this.studio.undoLabel() !== null;
+    const canRedo = () => !this.studio.readOnly() && this.studio.redoLabel() !== null;
+    const go = (screen: string) => () =>
+      void this.router.navigate(['/', screen, this.studio.project()?.id ?? '']);
+    return [
+      {
+        id: 'project.undo',
+        label: 'Undo',
+        group: 'Project',
+        shortcuts: ['Ctrl+Z'],
+        when: canUndo,
+        run: () => this.studio.undo(),
+      },
+      {
+        id: 'project.redo',
+        label: 'Redo',
+        group: 'Project',
+        shortcuts: ['Ctrl+Shift+Z', 'Ctrl+Y'],
+        when: canRedo,
+        run: () => this.studio.redo(),
+      },
+      {
+        id: 'project.open',
+        label: 'Open a project or bring a model',
+        group: 'Project',
+        shortcuts: ['Ctrl+O'],
+        run: () => void this.opener.choose(),
+      },
+      {
+        id: 'project.new',
+        label: 'New, empty project',
+        group: 'Project',
+        run: () => void this.opener.openNew(),
+      },
+      {
+        id: 'project.save',
+        label: 'Save as .kaizen.json',
+        group: 'Project',
+        shortcuts: ['Ctrl+S'],
+        when: open,
+        run: () => this.save('json'),
+      },
+      {
+        id: 'project.save-zip',
+        label: 'Save as .kaizen.zip',
+        group: 'Project',
+        when: open,
+        run: () => this.save('zip'),
+      },
+      {
+        id: 'project.list',
+        label: 'Go to Projects',
+        group: 'Project',
+        run: () => void this.router.navigate(['/projects']),
+      },
+      { id: 'project.bench', label: 'Go to the Bench', group: 'Project', when: open, run: go('bench') },
+      {
+        id: 'project.hand-over',
+        label: 'Go to Hand over',
+        group: 'Project',
+        when: open,
+        run: go('hand-over'),
+      },
+      {
+        id: 'view.theme',
+        label: 'Day or night',
+        group: 'View',
+        shortcuts: ['Ctrl+Shift+L'],
+        run: () => this.theme.toggle(),
+      },
+      {
+        id: 'help.palette',
+        label: 'Find a command',
+        group: 'Help',
+        shortcuts: ['Ctrl+K', '/'],
+        run: () => this.openPalette(),
+      },
+      {
+        id: 'help.shortcuts',
+        label: 'All shortcuts',
+        group: 'Help',
+        shortcuts: ['?'],
+        run: () => this.openShortcuts(),
+      },
+    ];
+  }
+
+  /** Fetches what the palette needs before it is asked for, so that it is there before the first letter typed. */
+  preload(): void {
+    void import('./palette.component');
+  }
+
+  private openPalette(): void {
+    void import('./palette.component').then(({ PaletteComponent }) =>
+      this.dialog.open(PaletteComponent, {
+        width: '560px',
+        maxWidth: '94vw',
+        position: { top: '64px' },
+        ariaLabel: 'Find a command',
+      }),
+    );
+  }
+
+  private openShortcuts(): void {
+    void import('./shortcuts.component').then(({ ShortcutsComponent }) =>
+      this.dialog.open(ShortcutsComponent, { width: '1060px', maxWidth: '94vw', ariaLabel: 'Shortcuts' }),
+    );
+  }
+
+  private save(kind: ProjectFileKind): void {
+    const project = this.studio.project();
+    if (project) downloadProject(project, kind);
+  }
+}

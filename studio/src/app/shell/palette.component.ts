@@ -1,0 +1,124 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatDialogRef } from '@angular/material/dialog';
+import type { Command } from '../commands/command';
+import { CommandRegistry } from '../commands/registry';
+
+/** The searchable list of every command there is now, with its shortcut. */
+@Component({
+  selector: 'kz-palette',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <input
+      class="input"
+      type="text"
+      role="combobox"
+      aria-expanded="true"
+      aria-controls="palette-list"
+      aria-label="Find a command"
+      placeholder="Type what you want to do"
+      [attr.aria-activedescendant]="'command-' + at()"
+      (input)="search($any($event.target).value)"
+      (keydown)="onKey($event)"
+      cdkFocusInitial
+    />
+    <div id="palette-list" role="listbox" aria-label="Commands" tabindex="-1">
+      @for (command of found(); track command.id; let i = $index) {
+        <div
+          role="option"
+          tabindex="-1"
+          [id]="'command-' + i"
+          [attr.aria-selected]="i === at()"
+          [class.off]="!usable(command)"
+          (click)="run(command)"
+          (keydown.enter)="run(command)"
+          (pointermove)="at.set(i)"
+        >
+          <span>{{ command.label }}</span>
+          <span class="soft">{{ command.group }}</span>
+          <kbd class="numbers">{{ registry.shortcutsOf(command)[0] }}</kbd>
+        </div>
+      } @empty {
+        <p class="soft">No command is called that. Try “key”, “loop” or “fit”.</p>
+      }
+    </div>
+  `,
+  styles: `
+    :host {
+      display: block;
+      padding: 12px;
+    }
+    .input {
+      height: 34px;
+      font-size: 15px;
+    }
+    [role='listbox'] {
+      margin-top: 8px;
+      height: 380px;
+      overflow-y: auto;
+    }
+    [role='option'] {
+      display: grid;
+      grid-template-columns: 1fr 70px 120px;
+      align-items: center;
+      height: 28px;
+      padding: 0 8px;
+      border-radius: 4px;
+      cursor: pointer;
+    }
+    [role='option'][aria-selected='true'] {
+      background: var(--select-ground);
+      color: var(--select);
+    }
+    .off {
+      opacity: 0.6;
+    }
+    kbd {
+      justify-self: end;
+      font-size: 12px;
+    }
+    p {
+      padding: 8px;
+    }
+  `,
+})
+export class PaletteComponent {
+  readonly registry = inject(CommandRegistry);
+  private readonly dialog = inject<MatDialogRef<PaletteComponent>>(MatDialogRef);
+  private readonly text = signal('');
+  readonly at = signal(0);
+  readonly found = computed(() => {
+    const words = this.text().toLowerCase().split(/\s+/).filter(Boolean);
+    const matching = this.registry.commands().filter((command) => {
+      const name = `${command.label} ${command.group}`.toLowerCase();
+      return words.every((word) => name.includes(word));
+    });
+    return [...matching].sort((a, b) => Number(this.usable(b)) - Number(this.usable(a)));
+  });
+
+  usable(command: Command): boolean {
+    return command.when?.() ?? true;
+  }
+
+  search(text: string): void {
+    this.text.set(text);
+    this.at.set(0);
+  }
+
+  onKey(event: KeyboardEvent): void {
+    const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];
+    if (step !== undefined) {
+      event.preventDefault();
+      const count = Math.max(1, this.found().length);
+      this.at.update((at) => (at + step + count) % count);
+      document.getElementById(`command-${this.at()}`)?.scrollIntoView({ block: 'nearest' });
+    }
+    const command = this.found()[this.at()];
+    if (event.key === 'Enter' && command) this.run(command);
+  }
+
+  run(command: Command): void {
+    if (!this.usable(command)) return;
+    this.dialog.close();
+    command.run();
+  }
+}

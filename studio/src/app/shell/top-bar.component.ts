@@ -1,0 +1,73 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { MatIcon } from '@angular/material/icon';
+import { MatTooltip } from '@angular/material/tooltip';
+import { RouterLink, RouterLinkActive } from '@angular/router';
+import { CommandRegistry } from '../commands/registry';
+import { Studio } from '../state/studio';
+import { Theme } from '../ui/theme';
+import { KeepLineComponent } from './keep-line.component';
+
+/** The bar over every screen: which project, which screen, what is kept, undo and the palette. */
+@Component({
+  selector: 'kz-top-bar',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MatIcon, MatTooltip, RouterLink, RouterLinkActive, KeepLineComponent],
+  template: `
+    <header>
+      <a class="logo" routerLink="/projects" matTooltip="All projects">
+        <img src="kaizen.svg" width="26" height="26" alt="" />
+        Kaizen
+      </a>
+      <span class="project">{{ studio.project()?.name }}</span>
+      <nav aria-label="Screens">
+        <a routerLink="/projects" routerLinkActive="current" ariaCurrentWhenActive="page">Projects</a>
+        @if (id(); as id) {
+          <a [routerLink]="['/bench', id]" routerLinkActive="current" ariaCurrentWhenActive="page">Bench</a>
+          <a [routerLink]="['/hand-over', id]" routerLinkActive="current" ariaCurrentWhenActive="page"
+            >Hand over</a
+          >
+        }
+      </nav>
+      <kz-keep-line />
+      <button
+        [matTooltip]="registry.tip('project.undo', undoTip())"
+        [disabled]="studio.undoLabel() === null || studio.readOnly()"
+        (click)="studio.undo()"
+      >
+        <mat-icon svgIcon="undo" />
+        Undo
+      </button>
+      <button
+        aria-label="Redo"
+        [matTooltip]="registry.tip('project.redo', redoTip())"
+        [disabled]="studio.redoLabel() === null || studio.readOnly()"
+        (click)="studio.redo()"
+      >
+        <mat-icon svgIcon="redo" />
+      </button>
+      <button aria-label="Day or night" [matTooltip]="registry.tip('view.theme')" (click)="theme.toggle()">
+        <mat-icon [svgIcon]="theme.name() === 'day' ? 'moon' : 'sun'" />
+      </button>
+      <button
+        aria-label="All shortcuts"
+        [matTooltip]="registry.tip('help.shortcuts')"
+        (click)="registry.run('help.shortcuts')"
+      >
+        <mat-icon svgIcon="help" />
+      </button>
+      <button [matTooltip]="registry.tip('help.palette')" (click)="registry.run('help.palette')">
+        <mat-icon svgIcon="search" />
+        Find a command
+      </button>
+    </header>
+  `,
+  styleUrl: './top-bar.component.scss',
+})
+export class TopBarComponent {
+  readonly studio = inject(Studio);
+  readonly theme = inject(Theme);
+  readonly registry = inject(CommandRegistry);
+  readonly id = computed(() => this.studio.project()?.id ?? null);
+  readonly undoTip = computed(() => `Undo: ${this.studio.undoLabel() ?? 'nothing yet'}`);
+  readonly redoTip = computed(() => `Redo: ${this.studio.redoLabel() ?? 'nothing undone'}`);
+}

@@ -1,0 +1,140 @@
+import type { Project } from '@kaizen/core';
+import type { Snapshot } from '../state/document';
+
+/**
+ * A project cut into pieces: each part, curve, driver, asset by itself under a key, and a head that orders them. A save
+ * writes the pieces that are other objects than last time, and the head only where an order, a name or a field of the
+ * project itself changed.
+ */
+export interface Piece {
+  readonly key: string;
+  readonly value: unknown;
+}
+
+type Listed = 'parts' | 'drivers' | 'constraints' | 'arrangement' | 'assets';
+const LISTS: readonly Listed[] = ['parts', 'drivers', 'constraints', 'arrangement', 'assets'];
+
+/** Everything of a project but its pieces, which are named in order. */
+export interface Head {
+  readonly fields: Readonly<Record<string, unknown>>;
+  readonly lists: Readonly<Record<Listed, readonly string[]>>;
+  readonly clips: readonly {
+    readonly fields: Readonly<Record<string, unknown>>;
+    readonly curves: readonly string[];
+  }[];
+  readonly loose: Snapshot['loose'];
+}
+
+export interface Changes {
+  /** Null where the head that is stored still holds. */
+  readonly head: Head | null;
+  readonly written: readonly Piece[];
+  readonly removed: readonly string[];
+}
+
+interface PieceList {
+  readonly items: readonly object[];
+  readonly key: (item: object) => string;
+}
+
+function listsOf(project: Project): PieceList[] {
+  return [
+    ...LISTS.map((list): PieceList => ({
+      items: project[list],
+      key: (item) => `${list}:${(item as { id: string }).id}`,
+    })),
+    ...project.clips.map((clip): PieceList => ({
+      items: clip.curves,
+      key: (item) => `curves:${clip.id}/${(item as { channel: string }).channel}`,
+    })),
+  ];
+}
+
+/** What to write so that the store holds `next`, when it holds `last` (or nothing). */
+export function changesBetween(last: Snapshot | null, next: Snapshot): Changes {
+  const after = listsOf(next.project);
+  const before = last ? listsOf(last.project) : [];
+  const written: Piece[] = [];
+  const removed: string[] = [];
+  let reordered = last === null || before.length !== after.length;
+  if (!reordered)
+    reordered = after.map((list, i) => replaceInPlace(before[i]!, list, written)).includes(false);
+  if (reordered) {
+    written.length = 0;
+    const old = new Map(before.flatMap(({ items, key }) => items.map((item) => [key(item), item])));
+    for (const { items, key } of after) {
+      for (const item of items) {
+        const name = key(item);
+        if (old.get(name) !== item) written.push({ key: name, value: item });
+        old.delete(name);
+      }
+    }
+    removed.push(...old.keys());
+  }
+  const same =
+    last !== null && !reordered && last.loose === next.loose && sameFields(last.project, next.project);
+  return { head: same ? null : headOf(next, after), written, removed };
+}
+
+/** Collects the items that changed where they stand; false where one came, went or has another key. */
+function replaceInPlace(before: PieceList, after: PieceList, written: Piece[]): boolean {
+  if (before.items === after.items) return true;
+  if (before.items.length !== after.items.length) return false;
+  for (let i = 0; i < after.items.length; i++) {
+    const item = after.items[i]!;
+    if (item === before.items[i]) continue;
+    const key = after.key(item);
+    if (key !== before.key(before.items[i]!)) return false;
+    written.push({ key, value: item });
+  }
+  return true;
+}
+
+function sameFields(a: Project, b: Project): boolean {
+  const [was, is] = [fieldsOf(a), fieldsOf(b)];
+  const names = Object.keys(is);
+  if (names.length !== Object.keys(was).length || names.some((name) => was[name] !== is[name])) return false;
+  return b.clips.every((clip, i) => clip.name === a.clips[i]?.name);
+}
+
+function fieldsOf(project: Project): Record<string, unknown> {
+  const {
+    parts: _p,
+    drivers: _d,
+    constraints: _c,
+    arrangement: _a,
+    assets: _s,
+    clips: _k,
+    ...fields
+  } = project;
+  return fields;
+}
+
+function headOf({ project, loose }: Snapshot, lists: readonly PieceList[]): Head {
+  const names = lists.map(({ items, key }) => items.map(key));
+  return {
+    fields: fieldsOf(project),
+    lists: Object.fromEntries(LISTS.map((list, i) => [list, names[i]])) as unknown as Head['lists'],
+    clips: project.clips.map(({ curves: _curves, ...clip }, i) => ({
+      fields: clip,
+      curves: names[LISTS.length + i] ?? [],
+    })),
+    loose,
+  };
+}
+
+/** Puts a project together again, or null where a piece is missing. */
+export function joinPieces(head: Head, pieces: ReadonlyMap<string, unknown>): Snapshot | null {
+  let whole = true;
+  const take = (keys: readonly string[]) =>
+    keys.map((key) => {
+      if (!pieces.has(key)) whole = false;
+      return pieces.get(key);
+    });
+  const project = {
+    ...head.fields,
+    ...Object.fromEntries(LISTS.map((list) => [list, take(head.lists[list])])),
+    clips: head.clips.map(({ fields, curves }) => ({ ...fields, curves: take(curves) })),
+  } as unknown as Project;
+  return whole ? { project, loose: head.loose } : null;
+}

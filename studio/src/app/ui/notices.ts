@@ -1,0 +1,36 @@
+import { Injectable, signal } from '@angular/core';
+
+/** One quiet line about what just happened, with at most one press that changes it. */
+export interface Notice {
+  readonly text: string;
+  readonly action?: { readonly label: string; readonly run: () => void };
+  readonly kind: 'note' | 'problem';
+}
+
+const SHOWN_FOR = 7000;
+
+@Injectable({ providedIn: 'root' })
+export class Notices {
+  readonly current = signal<Notice | null>(null);
+  private timer: ReturnType<typeof setTimeout> | undefined;
+
+  tell(text: string, action?: Notice['action']): void {
+    this.show({ text, kind: 'note', ...(action ? { action } : {}) });
+    this.timer = setTimeout(() => this.current.set(null), SHOWN_FOR);
+  }
+
+  /** A problem stays until it is closed or something else is told. */
+  warn(text: string): void {
+    this.show({ text, kind: 'problem' });
+  }
+
+  clear(): void {
+    clearTimeout(this.timer);
+    this.current.set(null);
+  }
+
+  private show(notice: Notice): void {
+    clearTimeout(this.timer);
+    this.current.set(notice);
+  }
+}

@@ -1,0 +1,54 @@
+import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { MatTooltip } from '@angular/material/tooltip';
+import type { Option } from './option';
+
+/** One of many, from a list. */
+@Component({
+  selector: 'kz-select',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MatTooltip],
+  template: `
+    <label class="field">
+      @if (label()) {
+        <span class="label">{{ label() }}</span>
+      }
+      <select
+        class="input"
+        [attr.aria-label]="name() || label()"
+        [matTooltip]="tip()"
+        (change)="choose($any($event.target).value)"
+      >
+        @if (mixed()) {
+          <option selected disabled>mixed</option>
+        }
+        @for (option of options(); track option.value) {
+          <option [value]="$index" [selected]="!mixed() && option.value === value()">
+            {{ option.label }}
+          </option>
+        }
+      </select>
+    </label>
+  `,
+  styles: `
+    :host {
+      display: block;
+      min-width: 0;
+    }
+  `,
+})
+export class SelectComponent<T> {
+  readonly label = input('');
+  /** What a screen reader hears where there is no visible label. */
+  readonly name = input('');
+  readonly tip = input('');
+  readonly options = input.required<readonly Option<T>[]>();
+  readonly value = input.required<T>();
+  /** Stands for several that differ: choosing one sets all. */
+  readonly mixed = input(false);
+  readonly chosen = output<T>();
+
+  choose(index: string): void {
+    const option = this.options()[Number(index)];
+    if (option) this.chosen.emit(option.value);
+  }
+}

@@ -1,0 +1,41 @@
+/** Builds what `npm start` serves and `npx kaizen` runs: validator, command line, server, and (unless `--no-studio`) the studio. */
+import { spawnSync } from 'node:child_process';
+import { mkdirSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { build } from 'esbuild';
+import { generateValidator } from './schema.mjs';
+
+export const root = fileURLToPath(new URL('..', import.meta.url));
+
+const NODE_BUNDLE = {
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  target: 'node20',
+  absWorkingDir: root,
+  logLevel: 'warning',
+  banner: {
+    js: "import{createRequire as kaizenRequire}from'node:module';const require=kaizenRequire(import.meta.url);",
+  },
+};
+
+export async function buildNode() {
+  await generateValidator();
+  mkdirSync(`${root}cli/dist`, { recursive: true });
+  await build({ ...NODE_BUNDLE, entryPoints: ['cli/src/kaizen.ts'], outfile: 'cli/dist/kaizen.js' });
+  await build({ ...NODE_BUNDLE, entryPoints: ['server/src/main.ts'], outfile: 'server/dist/main.js' });
+}
+
+export function buildStudio() {
+  const result = spawnSync(process.execPath, ['node_modules/@angular/cli/bin/ng.js', 'build', 'studio'], {
+    cwd: root,
+    stdio: 'inherit',
+    env: { ...process.env, NG_CLI_ANALYTICS: 'false', CI: 'true' },
+  });
+  return result.status === 0;
+}
+
+if (process.argv[1] === fileURLToPath(import.meta.url)) {
+  await buildNode();
+  if (!process.argv.includes('--no-studio') && !buildStudio()) process.exitCode = 1;
+}

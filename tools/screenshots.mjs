@@ -1,0 +1,169 @@
+/** `npm run screenshots`: draws the sample cards' pictures (samples/*.png) and one picture of each main view (docs/screenshots/). */
+import { spawn } from 'node:child_process';
+import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { chromium } from '@playwright/test';
+import { findChromium, installPackages, stop } from './install.mjs';
+
+const root = fileURLToPath(new URL('..', import.meta.url));
+const folder = `${root}docs/screenshots`;
+const PORT = 4295;
+const CARD = { width: 472, height: 284 };
+
+installPackages();
+const server = spawn(process.execPath, [`${root}server/dist/main.js`], {
+  env: { ...process.env, PORT: String(PORT) },
+});
+const address = await new Promise((resolve) => {
+  server.stdout.on('data', (text) => resolve(/http:\S+/.exec(String(text))?.[0]));
+  server.on('exit', () => resolve(undefined));
+});
+if (!address) stop('The server did not start; run npm run build first.');
+
+const browser = await chromium.launch({
+  executablePath: findChromium(),
+  chromiumSandbox: false,
+  args: [
+    '--disable-gpu',
+    '--enable-unsafe-swiftshader',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+  ],
+});
+
+async function open(options = {}) {
+  const context = await browser.newContext({
+    viewport: { width: 1280, height: 800 },
+    colorScheme: 'light',
+    ...options,
+  });
+  return context.newPage();
+}
+
+async function openSample(page, id) {
+  const samples = JSON.parse(readFileSync(`${root}samples/index.json`, 'utf8'));
+  await page.goto(address);
+  await page
+    .getByRole('button', { name: `Open the sample ${samples.find((sample) => sample.id === id).name}` })
+    .click();
+  await page.locator('kz-rows-panel .row').first().waitFor();
+  await page.waitForTimeout(1500);
+}
+
+async function shoot(page, name) {
+  await page.mouse.move(640, 330);
+  await page.waitForTimeout(1200);
+  await page.screenshot({ path: `${folder}/${name}.png` });
+  process.stdout.write(`docs/screenshots/${name}.png\n`);
+}
+
+async function type(page, name, text) {
+  const field = page.getByRole('textbox', { name, exact: true });
+  await field.fill(text);
+  await field.press('Enter');
+  await field.blur();
+}
+
+/** A point of the Chart on the page, by frame and value of its first strip. */
+async function place(page, frame, value) {
+  const canvas = page.locator('kz-chart canvas[data-axis]');
+  const box = await canvas.boundingBox();
+  const [first, last] = (await canvas.getAttribute('data-axis')).split(' ').map(Number);
+  const [, top, height, low, high] = (await canvas.getAttribute('data-strips'))
+    .split('; ')[0]
+    .split(' ')
+    .map(Number);
+  return {
+    x: box.x + ((frame - first) / (last - first)) * box.width,
+    y: box.y + top + height * (1 - (value - low) / (high - low)),
+  };
+}
+
+async function cardOf(id, frame) {
+  const page = await open({ deviceScaleFactor: 2 });
+  await openSample(page, id);
+  await page.keyboard.press('v');
+  await type(page, 'Frame of the playhead', String(frame));
+  await page.waitForTimeout(1500);
+  const png = await page.evaluate(({ width, height }) => {
+    const source = document.querySelector('kz-view canvas');
+    const small = document.createElement('canvas');
+    Object.assign(small, { width, height });
+    const scale = Math.max(width / source.width, height / source.height);
+    const [w, h] = [source.width * scale, source.height * scale];
+    small.getContext('2d').drawImage(source, (width - w) / 2, (height - h) / 2, w, h);
+    return small.toDataURL('image/png').split(',')[1];
+  }, CARD);
+  writeFileSync(`${root}samples/${id}.png`, Buffer.from(png, 'base64'));
+  process.stdout.write(`samples/${id}.png\n`);
+  await page.context().close();
+}
+
+async function viewsOfTheWheel() {
+  const page = await open();
+  await openSample(page, 'brine-wheel');
+  await page.locator('[data-row="wheel/rotate.y"]').getByText('turn').click();
+  await type(page, 'Frame of the playhead', '60');
+  await page.keyboard.press('k');
+  const key = await place(page, 48, 180);
+  await page.mouse.click(key.x, key.y);
+  await shoot(page, 'bench-curves');
+  await page.locator('[data-row="wheel"]').click();
+  await page.keyboard.press('2');
+  await type(page, 'Place X', '0.4');
+  await shoot(page, 'loose-edits');
+  await page.keyboard.press('?');
+  await shoot(page, 'shortcuts');
+  await page.keyboard.press('Escape');
+  await page.waitForTimeout(400);
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('key');
+  await shoot(page, 'palette');
+  await page.keyboard.press('Escape');
+  await page.getByRole('region', { name: 'Loose edits' }).getByRole('button', { name: 'Discard' }).click();
+  await page.getByRole('link', { name: 'Hand over' }).click();
+  await shoot(page, 'hand-over');
+  await page.context().close();
+}
+
+async function viewsOfTheSkip() {
+  const page = await open();
+  await openSample(page, 'skip');
+  await page.locator('[data-row="skip"]').click();
+  await type(page, 'Frame of the playhead', '96');
+  await page.getByRole('button', { name: 'Ticks' }).click();
+  await shoot(page, 'bench-ticks');
+  await page.goto(`${address}/projects`);
+  await shoot(page, 'projects');
+  await page.context().close();
+}
+
+async function nightDrag() {
+  const page = await open({ colorScheme: 'dark' });
+  await openSample(page, 'skip');
+  await page.locator('[data-row="skip/translate.x"]').getByText('place').click();
+  await page.keyboard.press('g');
+  await type(page, 'Frame of the playhead', '120');
+  const [from, to] = [await place(page, 180, 6.4), await place(page, 196, 5.2)];
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  for (let i = 1; i <= 5; i++)
+    await page.mouse.move(from.x + ((to.x - from.x) * i) / 5, from.y + ((to.y - from.y) * i) / 5);
+  await page.waitForTimeout(1200);
+  await page.screenshot({ path: `${folder}/bench-night-drag.png` });
+  process.stdout.write('docs/screenshots/bench-night-drag.png\n');
+  await page.context().close();
+}
+
+try {
+  mkdirSync(folder, { recursive: true });
+  await cardOf('brine-wheel', 60);
+  await cardOf('skip', 96);
+  await viewsOfTheWheel();
+  await viewsOfTheSkip();
+  await nightDrag();
+} finally {
+  await browser.close();
+  server.kill();
+}
