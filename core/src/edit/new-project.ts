@@ -18,5 +18,8 @@ export function newProject(id: string, name: string): Project {
     drivers: [],
     constraints: [],
     assets: [],
+    markers: [],
+    sounds: [],
+    poses: [],
   };
 }

@@ -1,7 +1,7 @@
-import { driverInputs, splitChannel, type Project } from '../project';
+import { driverInputs, splitChannel, type Pose, type Project } from '../project';
 import { withDescendants } from '../rig';
 
-/** Removes parts with all below them, and what names them: curves, drivers, constraints, and models nothing shows any more. */
+/** Removes parts with all below them, and what names them: curves, drivers, constraints, values in poses, and models nothing shows any more. */
 export function removeParts(project: Project, ids: readonly string[]): Project {
   const gone = new Set(ids.flatMap((id) => withDescendants(project.parts, id)));
   const parts = project.parts.filter((part) => !gone.has(part.id));
@@ -17,11 +17,20 @@ export function removeParts(project: Project, ids: readonly string[]): Project {
       ![part, target, middle, tip, path].some((id) => id !== undefined && gone.has(id)) &&
       !(distance !== undefined && lost(distance)),
   );
-  const shown = new Set(
-    parts.flatMap((part) =>
-      part.kind === 'mesh' && part.geometry.shape === 'asset' ? [part.geometry.asset] : [],
-    ),
+  const shown = parts.flatMap((part) =>
+    part.kind === 'mesh' && part.geometry.shape === 'asset' ? [part.geometry.asset] : [],
   );
-  const assets = project.assets.filter((asset) => shown.has(asset.id));
-  return { ...project, parts, clips, drivers, constraints, assets };
+  const used = new Set([...shown, ...project.sounds.map(({ asset }) => asset)]);
+  const assets = project.assets.filter((asset) => used.has(asset.id));
+  const poses = project.poses.flatMap((pose) => withoutChannels(pose, lost));
+  return { ...project, parts, clips, drivers, constraints, assets, poses };
+}
+
+/** A pose without some channels, as a list that is empty where none are left. */
+function withoutChannels(pose: Pose, lost: (channel: string) => boolean): Pose[] {
+  const kept = Object.entries(pose.values).filter(([channel]) => !lost(channel));
+  if (kept.length === 0) return [];
+  return [
+    kept.length === Object.keys(pose.values).length ? pose : { ...pose, values: Object.fromEntries(kept) },
+  ];
 }

@@ -28,7 +28,14 @@ export function changeRateKeepingSeconds(project: Project, rate: Rate): Project 
     drivers: project.drivers.map((driver) => scale.driver(driver)),
     constraints: project.constraints.map((constraint) => scale.fields(constraint, ['start', 'end', 'fade'])),
     arrangement: project.arrangement.map((placement) => scale.placement(placement)),
+    markers: project.markers.map((marker) => scale.fields(marker, ['frame', 'end'])),
+    sounds: project.sounds.map((sound) => scale.fields(sound, ['start'])),
   };
+}
+
+/** Changes the project's rate and keeps every frame where it is: the shot gets shorter or longer in seconds. */
+export function changeRateKeepingFrames(project: Project, rate: Rate): Project {
+  return rate.frames * project.rate.per === rate.per * project.rate.frames ? project : { ...project, rate };
 }
 
 /** Ids of the drivers whose expression counts frames, and so means another time after a change of rate. */

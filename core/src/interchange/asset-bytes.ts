@@ -56,6 +56,14 @@ export function bytesOfUri(uri: string): Uint8Array | null {
   return match ? fromBase64(uri.slice(match[0].length)) : null;
 }
 
+const EXTENSIONS: Readonly<Record<string, string>> = {
+  'model/gltf-binary': 'glb',
+  'audio/wav': 'wav',
+  'audio/mpeg': 'mp3',
+  'audio/ogg': 'ogg',
+};
+
+/** The extension of an asset's file by its media type. */
 export function extensionOf(type: string): string {
-  return type === 'model/gltf-binary' ? 'glb' : 'bin';
+  return EXTENSIONS[type] ?? 'bin';
 }

@@ -94,6 +94,9 @@ const project: Shape = {
     drivers: [],
     constraints: [],
     assets: [],
+    markers: [],
+    sounds: [],
+    poses: [],
   },
   nested: {
     range: { defaults: { loop: false } },
@@ -102,6 +105,9 @@ const project: Shape = {
     drivers: [driver],
     constraints: [{ defaults: { muted: false } }],
     arrangement: [{ defaults: { muted: false } }],
+    markers: [{ defaults: { kind: 'note', end: null } }],
+    sounds: [{ defaults: { gain: 1, muted: false } }],
+    poses: [{ defaults: { picture: null } }],
   },
 };
 

@@ -15,7 +15,7 @@ export function referenceProblems(project: Project): Problem[] {
   const parts = indexById(project.parts, 'parts', report);
   const clips = indexById(project.clips, 'clips', report);
   const assets = indexById(project.assets, 'assets', report);
-  for (const list of ['drivers', 'constraints', 'arrangement'] as const)
+  for (const list of ['drivers', 'constraints', 'arrangement', 'markers', 'sounds', 'poses'] as const)
     indexById<{ readonly id: string }>(project[list], list, report);
 
   if (project.range.end < project.range.start) {
@@ -69,7 +69,23 @@ export function referenceProblems(project: Project): Problem[] {
       );
     }
   });
+  checkRuler(project, assets, report);
+  project.poses.forEach((pose, i) => {
+    for (const channel of Object.keys(pose.values))
+      channels.check(channel, `/poses/${i}/values${jsonPointer(channel)}`, report);
+  });
   return problems;
+}
+
+function checkRuler(project: Project, assets: ReadonlyMap<string, unknown>, report: Report): void {
+  project.markers.forEach(({ frame, end }, i) => {
+    if (end !== null && end < frame)
+      report(`/markers/${i}/end`, `${end} is before the marker's frame, ${frame}; it must be at or after it`);
+  });
+  project.sounds.forEach(({ asset }, i) => {
+    if (!assets.has(asset))
+      report(`/sounds/${i}/asset`, `no asset has the id "${asset}"; it must be one of the assets' ids`);
+  });
 }
 
 type Report = (pointer: string, message: string) => void;

@@ -344,6 +344,36 @@ export interface Asset {
   readonly uri: string;
 }
 
+/** What a marker is for; it tells its colour. */
+export const MARKER_KINDS = ['note', 'hold', 'camera', 'contact', 'sound'] as const;
+export type MarkerKind = (typeof MARKER_KINDS)[number];
+
+/** A named place on the ruler, or, with an `end`, a named span of it. In frames. */
+export interface Marker {
+  readonly id: string;
+  readonly name: string;
+  readonly kind: MarkerKind;
+  readonly frame: number;
+  readonly end: number | null;
+}
+
+/** A sound that plays in step with the shot; its first sample is heard at `start` (frames). `gain` is a factor. */
+export interface Sound {
+  readonly id: string;
+  readonly asset: string;
+  readonly start: number;
+  readonly gain: number;
+  readonly muted: boolean;
+}
+
+/** A pose on the shelf: a value for each of some channels, and a small picture as a data URI. */
+export interface Pose {
+  readonly id: string;
+  readonly name: string;
+  readonly values: Readonly<Record<string, number>>;
+  readonly picture: string | null;
+}
+
 export interface Project {
   readonly format: 'kaizen';
   readonly version: 1;
@@ -360,6 +390,9 @@ export interface Project {
   readonly drivers: readonly Driver[];
   readonly constraints: readonly Constraint[];
   readonly assets: readonly Asset[];
+  readonly markers: readonly Marker[];
+  readonly sounds: readonly Sound[];
+  readonly poses: readonly Pose[];
 }
 
 /** Something wrong in a file: a JSON pointer, and one sentence with what is wrong and what would be right. */

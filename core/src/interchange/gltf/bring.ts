@@ -87,6 +87,9 @@ function bringForeign(fileName: string, document: GltfDocument): Brought {
     drivers: [],
     constraints: [],
     assets: parts.some((part) => part.kind === 'mesh') ? [asset] : [],
+    markers: [],
+    sounds: [],
+    poses: [],
   };
   return { project, report };
 }

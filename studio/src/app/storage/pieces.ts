@@ -11,8 +11,17 @@ export interface Piece {
   readonly value: unknown;
 }
 
-type Listed = 'parts' | 'drivers' | 'constraints' | 'arrangement' | 'assets';
-const LISTS: readonly Listed[] = ['parts', 'drivers', 'constraints', 'arrangement', 'assets'];
+const LISTS = [
+  'parts',
+  'drivers',
+  'constraints',
+  'arrangement',
+  'assets',
+  'markers',
+  'sounds',
+  'poses',
+] as const satisfies readonly (keyof Project)[];
+type Listed = (typeof LISTS)[number];
 
 /** Everything of a project but its pieces, which are named in order. */
 export interface Head {
@@ -98,15 +107,8 @@ function sameFields(a: Project, b: Project): boolean {
 }
 
 function fieldsOf(project: Project): Record<string, unknown> {
-  const {
-    parts: _p,
-    drivers: _d,
-    constraints: _c,
-    arrangement: _a,
-    assets: _s,
-    clips: _k,
-    ...fields
-  } = project;
+  const fields: Record<string, unknown> = { ...project };
+  for (const list of [...LISTS, 'clips']) delete fields[list];
   return fields;
 }
 
@@ -133,7 +135,7 @@ export function joinPieces(head: Head, pieces: ReadonlyMap<string, unknown>): Sn
     });
   const project = {
     ...head.fields,
-    ...Object.fromEntries(LISTS.map((list) => [list, take(head.lists[list])])),
+    ...Object.fromEntries(LISTS.map((list) => [list, take(head.lists[list] ?? [])])),
     clips: head.clips.map(({ fields, curves }) => ({ ...fields, curves: take(curves) })),
   } as unknown as Project;
   return whole ? { project, loose: head.loose } : null;
