@@ -110,7 +110,7 @@ test('mute, lock and only this; rows by search; fitting and zooming', async ({ p
   const bench = await Bench.openSample(page, 'Skip');
   await bench.row(RUN).getByText('place').click();
   await bench.goTo(144);
-  expect(await bench.value(RUN)).toBe(6.4);
+  await expect.poll(() => bench.value(RUN)).toBe(6.4);
   await page.getByRole('button', { name: 'Mute Skip, place X' }).click();
   await expect.poll(() => bench.value(RUN)).toBe(0);
   await page.keyboard.press('m');
@@ -169,8 +169,77 @@ test('Capture keys what is posed, and tells what waits and why', async ({ page }
   await bench.type('Turn Z', '5');
   await expect(told('turn Z waits: outside the Scope')).toBeVisible();
   await bench.goTo(120);
-  expect(await bench.value('skip/rotate.z')).toBe(5);
+  await expect.poll(() => bench.value('skip/rotate.z')).toBe(5);
   await page.getByRole('region', { name: 'Loose edits' }).getByRole('button', { name: 'Discard' }).click();
   await expect(page.getByRole('region', { name: 'Loose edits' })).toBeHidden();
   await expect(bench.row('skip/rotate.z')).toBeHidden();
+});
+
+test('Ticks in full: a range by Shift, a run scaled by its end, a peg by double click, pegs of a kind and of all below', async ({
+  page,
+}) => {
+  const bench = await Bench.openSample(page, 'Skip');
+  await page.getByRole('button', { name: 'Ticks' }).click();
+  const at = async (row: string, frame: number, aside = 0) => {
+    const box = (await bench.row(row).boundingBox())!;
+    const canvas = (await bench.canvas.boundingBox())!;
+    const { first, last } = await bench.scales();
+    return {
+      x: canvas.x + ((frame - first) / (last - first)) * canvas.width + aside,
+      y: box.y + box.height / 2,
+    };
+  };
+  const click = async (place: { x: number; y: number }) => page.mouse.click(place.x, place.y);
+
+  await test.step('Shift+click takes all keys up to the clicked one; the arrow outside their end scales them', async () => {
+    await click(await at(RUN, 144));
+    await page.keyboard.down('Shift');
+    await click(await at(RUN, 276));
+    await page.keyboard.up('Shift');
+    await expect(page.getByRole('tab', { name: 'Key' })).toContainText('3');
+    await bench.drag(await at(RUN, 276, 13), await at(RUN, 210, 13));
+    const file = await bench.save();
+    expect(frames(file, RUN)).toEqual([0, 144, 162, 210]);
+    await page.keyboard.press('Control+z');
+    expect(frames(await bench.save(), RUN)).toEqual([0, 144, 180, 276]);
+  });
+
+  await test.step('a double click adds a peg, the curve as it was', async () => {
+    const before = await bench.save();
+    await page.keyboard.press('Escape');
+    const place = await at(RUN, 160);
+    await page.mouse.dblclick(place.x, place.y);
+    const file = await bench.save();
+    expect(frames(file, RUN)).toEqual([0, 144, 160, 180, 276]);
+    expect(sampled(file, RUN, '170:170').get(170)).toBe(sampled(before, RUN, '170:170').get(170));
+    await page.keyboard.press('Control+z');
+  });
+
+  await test.step('the peg of a kind moves all its channels, that of a group all below it when asked', async () => {
+    await bench.row('skip').click();
+    await bench.goTo(60);
+    await bench.type('Place Y', '0.2');
+    await page.keyboard.press('Shift+d');
+    await expect(bench.row('skip#place')).toBeVisible();
+    await bench.drag(await at('skip#place', 60), await at('skip#place', 70));
+    expect(frames(await bench.save(), 'skip/translate.y')).toEqual([70]);
+    const incline = await at('incline', 276);
+    await click(incline);
+    await expect(page.getByRole('tab', { name: 'Key' })).not.toContainText(/\d/);
+    await page.getByRole('button', { name: 'Rows', exact: true }).click();
+    await page.getByRole('menuitemcheckbox', { name: 'pegs of parts stand for all below' }).click();
+    await page.keyboard.press('Escape');
+    await expect(page.locator('.mat-mdc-menu-panel')).toHaveCount(0);
+    await bench.drag(await at('incline', 276), await at('incline', 280));
+    expect(frames(await bench.save(), RUN).at(-1)).toBe(280);
+  });
+
+  await test.step('rows by kind', async () => {
+    await page.getByRole('button', { name: 'Rows', exact: true }).click();
+    await page.getByRole('menuitemcheckbox', { name: 'place', exact: true }).click();
+    await page.keyboard.press('Escape');
+    await expect(bench.row(RUN)).toBeHidden();
+    await bench.reveal(TIP);
+    await expect(bench.row(TIP)).toBeVisible();
+  });
 });

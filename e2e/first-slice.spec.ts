@@ -55,7 +55,7 @@ test('from an opened sample to a keyed, looping, playing, kept and exported mach
     await expect(page.getByRole('region', { name: 'Loose edits' })).toContainText('1 loose edit');
     await page.keyboard.press('d');
     await expect(page.getByRole('region', { name: 'Loose edits' })).toBeHidden();
-    expect(await bench.value(TURN)).toBe(turned);
+    await expect.poll(() => bench.value(TURN)).toBe(turned);
   });
 
   await test.step('an angle typed at frame 24 and 48, keyed; values typed for the first key', async () => {
@@ -69,9 +69,9 @@ test('from an opened sample to a keyed, looping, playing, kept and exported mach
     await bench.goTo(0);
     await page.keyboard.press('k');
     await bench.type('Value', '0');
-    expect(await bench.value(TURN)).toBe(0);
+    await expect.poll(() => bench.value(TURN)).toBe(0);
     await bench.goTo(48);
-    expect(await bench.value(TURN)).toBe(225);
+    await expect.poll(() => bench.value(TURN)).toBe(225);
   });
 
   await test.step('a key dragged in the Chart: whole frames, a chip, Esc gives it up', async () => {
@@ -130,14 +130,16 @@ test('from an opened sample to a keyed, looping, playing, kept and exported mach
   await test.step('Loop and carry after the last key; the pump follows by the slider-crank', async () => {
     await page.getByLabel('After', { exact: true }).selectOption({ label: 'Loop and carry' });
     await bench.goTo(144);
-    expect(await bench.value(TURN)).toBe(675);
+    await expect.poll(() => bench.value(TURN)).toBe(675);
     const file = await bench.save();
     expect(curveIn(file, TURN).after).toMatchObject({ mode: 'loop-carry' });
     for (const frame of [0, 30, 77, 143]) {
       await bench.goTo(frame);
-      expect(await bench.value(TURN)).toBeCloseTo(sampled(file, TURN, `${frame}:${frame}`).get(frame)!, 1);
+      await expect
+        .poll(() => bench.value(TURN))
+        .toBeCloseTo(sampled(file, TURN, `${frame}:${frame}`).get(frame)!, 1);
       const slide = sampled(file, 'piston/translate.x', `${frame}:${frame}`).get(frame)!;
-      expect(await bench.value('piston/translate.x')).toBeCloseTo(slide, 3);
+      await expect.poll(() => bench.value('piston/translate.x')).toBeCloseTo(slide, 3);
     }
   });
 
@@ -211,7 +213,7 @@ test('a model that somebody else made: dropped, one part keyed and looped, expor
   await bench.row('Vane/rotate.y').getByText('turn').click();
   await page.getByLabel('After', { exact: true }).selectOption({ label: 'Loop and carry' });
   await bench.goTo(72);
-  expect(await bench.value('Vane/rotate.y')).toBe(360);
+  await expect.poll(() => bench.value('Vane/rotate.y')).toBe(360);
   await page.getByRole('link', { name: 'Hand over' }).click();
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Write .glb' }).click();

@@ -127,15 +127,92 @@ async function viewsOfTheWheel() {
   await page.context().close();
 }
 
+/** Puts the shot's story on the ruler: markers at the ends of the hauls. */
+async function addMarkers(page) {
+  for (const [frame, name, kind] of [
+    [36, 'skip full', 'note'],
+    [150, 'tipping', 'hold'],
+    [216, 'empty, back down', 'camera moves'],
+  ]) {
+    await type(page, 'Frame of the playhead', String(frame));
+    await page.keyboard.press('n');
+    const field = page.getByRole('textbox', { name: 'Name of the marker note' });
+    await field.fill(name);
+    await field.press('Enter');
+    await page.getByLabel(`Kind of the marker ${name}`).selectOption({ label: kind });
+  }
+}
+
 async function viewsOfTheSkip() {
   const page = await open();
   await openSample(page, 'skip');
+  await page.getByRole('button', { name: 'Ticks' }).click();
+  await addMarkers(page);
   await page.locator('[data-row="skip"]').click();
   await type(page, 'Frame of the playhead', '96');
-  await page.getByRole('button', { name: 'Ticks' }).click();
+  await page.getByRole('tab', { name: 'Time' }).click();
+  await page.keyboard.press('j');
   await shoot(page, 'bench-ticks');
+  await page.keyboard.press('Escape');
+  await page.locator('[data-row="skip"]').click();
+  await page.getByRole('tab', { name: 'Pose' }).click();
+  for (const frame of ['0', '96', '150']) {
+    await type(page, 'Frame of the playhead', frame);
+    await page.waitForTimeout(600);
+    await page.getByRole('button', { name: 'Keep this pose' }).click();
+  }
+  await shoot(page, 'poses');
   await page.goto(`${address}/projects`);
   await shoot(page, 'projects');
+  await page.context().close();
+}
+
+/** Two seconds of a winch: a hum that swells and dies. */
+function winchWav() {
+  const [rate, seconds] = [8000, 6];
+  const samples = Int16Array.from({ length: rate * seconds }, (_, i) => {
+    const t = i / rate;
+    const swell = Math.sin((Math.PI * t) / seconds) * (0.7 + 0.3 * Math.sin(2 * Math.PI * 3 * t));
+    return Math.sin(2 * Math.PI * 90 * t) * swell * 28000;
+  });
+  const head = Buffer.alloc(44);
+  head.write('RIFF', 0);
+  head.writeUInt32LE(36 + samples.byteLength, 4);
+  head.write('WAVEfmt ', 8);
+  head.writeUInt32LE(16, 16);
+  head.writeUInt16LE(1, 20);
+  head.writeUInt16LE(1, 22);
+  head.writeUInt32LE(rate, 24);
+  head.writeUInt32LE(rate * 2, 28);
+  head.writeUInt16LE(2, 32);
+  head.writeUInt16LE(16, 34);
+  head.write('data', 36);
+  head.writeUInt32LE(samples.byteLength, 40);
+  return Buffer.concat([head, Buffer.from(samples.buffer)]);
+}
+
+async function stakesAtNight() {
+  const page = await open({ colorScheme: 'dark' });
+  await openSample(page, 'skip');
+  await page.getByRole('button', { name: 'Ticks' }).click();
+  await addMarkers(page);
+  const transfer = await page.evaluateHandle((base64) => {
+    const made = new DataTransfer();
+    const bytes = Uint8Array.from(atob(base64), (letter) => letter.charCodeAt(0));
+    made.items.add(new File([bytes], 'winch.wav'));
+    return made;
+  }, winchWav().toString('base64'));
+  await type(page, 'Frame of the playhead', '0');
+  await page.dispatchEvent('kz-root', 'drop', { dataTransfer: transfer });
+  await page.locator('[data-row="skip/translate.x"]').getByText('place').click();
+  await page.getByRole('tab', { name: 'Time' }).click();
+  for (const frame of ['0', '144', '180', '276']) {
+    await type(page, 'Frame of the playhead', frame);
+    await page.keyboard.press('s');
+  }
+  await type(page, 'Stake of f 144 goes to', '120');
+  await type(page, 'Frame of the playhead', '70');
+  await shoot(page, 'stakes-night');
   await page.context().close();
 }
 
@@ -163,6 +240,7 @@ try {
   await viewsOfTheWheel();
   await viewsOfTheSkip();
   await nightDrag();
+  await stakesAtNight();
 } finally {
   await browser.close();
   server.kill();

@@ -10,3 +10,4 @@ export * from './remove-parts';
 export * from './retime-rate';
 export * from './select-keys';
 export * from './time';
+export * from './trail';

@@ -147,10 +147,15 @@ function convertLaw(a: Key, b: Key, frame: number): Key[] {
   return taus.map((tau, k): Key => {
     const into = k === 0 ? a.in : set(slopeAt(tau, true));
     if (k === taus.length - 1) return { ...b, in: into };
-    const start = k === 0 ? a : newKey(a.frame + tau * dt, a.value + dv * law.value(tau));
+    const start = k === 0 ? a : newKey(tidyFrame(a.frame + tau * dt), a.value + dv * law.value(tau));
     const out = set(slopeAt(tau, false));
     return { ...start, in: into, out, leg, joined: k > 0 && Math.abs(into.slope - out.slope) < 1e-12 };
   });
+}
+
+/** Without the rounding of its last digits, so that a key meant for a whole frame stands on it. */
+function tidyFrame(frame: number): number {
+  return Math.round(frame * 1e9) / 1e9;
 }
 
 function pieces(law: Law, from: number, to: number): number[] {

@@ -1,3 +1,4 @@
 export * from './program';
 export * from './structure';
 export * from './unsupported';
+export * from './held';

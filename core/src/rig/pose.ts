@@ -142,3 +142,30 @@ export function turnedAngles(
   const above = unitAxes(parent);
   return anglesNear(order, multiplied(multiplied(multiplied(transposed(above), step), above), now), angles);
 }
+
+/** Euler angles after turning by `degrees` about a unit direction of the world, right-handed (Rodrigues' rotation formula). */
+export function turnedAboutDirection(
+  direction: Vec3,
+  degrees: number,
+  order: TurnOrder,
+  angles: Vec3,
+  parent: ArrayLike<number> | null,
+): Vec3 {
+  const [x, y, z] = direction;
+  const [c, s] = [Math.cos(degrees / DEGREES), Math.sin(degrees / DEGREES)];
+  const t = 1 - c;
+  const step = [
+    t * x * x + c,
+    t * x * y + s * z,
+    t * x * z - s * y,
+    t * x * y - s * z,
+    t * y * y + c,
+    t * y * z + s * x,
+    t * x * z + s * y,
+    t * y * z - s * x,
+    t * z * z + c,
+  ];
+  const above = parent ? unitAxes(parent) : IDENTITY;
+  const seen = multiplied(multiplied(transposed(above), step), above);
+  return anglesNear(order, multiplied(seen, turnOf(order, angles)), angles);
+}

@@ -1,4 +1,5 @@
-import type { Project } from '../../project';
+import type { Key, Project, Side } from '../../project';
+import { changeCurves, framesByChannel, withKeys, type KeyRef } from '../curves';
 import { retime, type SlopesKeep, type TimeEdit } from './retime';
 import { keepsOrder, mapFrame, shiftFrame, type TimeKnot } from './time-map';
 
@@ -53,4 +54,42 @@ export function moveStakes(
   if (knots.length < 2) return { project, channels: 0, keys: 0, refused: [] };
   if (!keepsOrder({ knots })) return { project, channels: 0, keys: 0, refused: channels };
   return retime(project, channels, (frame) => mapFrame({ knots }, frame), slopes);
+}
+
+/**
+ * Scales chosen keys in time about a frame, each by itself: keys between them that are not chosen stay. Set slopes go with the legs
+ * between chosen keys, or stay per second. A key takes the place of one that it lands on.
+ */
+export function scaleKeys(
+  project: Project,
+  refs: readonly KeyRef[],
+  about: number,
+  factor: number,
+  slopes: SlopesKeep,
+): Project {
+  if (!(factor > 0) || factor === 1) return project;
+  const named = framesByChannel(refs);
+  return changeCurves(project, [...named.keys()], (curve) => {
+    const chosen = named.get(curve.channel)!;
+    const moved = new Map<number, number>();
+    const side = (key: Key, name: 'in' | 'out', beside: Key | undefined): Side => {
+      const goes = beside !== undefined && chosen.has(beside.frame);
+      const set = slopes === 'shape' && goes && key[name].mode === 'set' && key[name].slope !== 0;
+      return set ? { ...key[name], slope: key[name].slope / factor } : key[name];
+    };
+    const [stay, scaled]: [Key[], Key[]] = [[], []];
+    curve.keys.forEach((key, i) => {
+      if (!chosen.has(key.frame)) {
+        stay.push(key);
+        return;
+      }
+      const frame = shiftFrame(about, (key.frame - about) * factor);
+      moved.set(key.frame, frame);
+      const into = side(key, 'in', curve.keys[i - 1]);
+      const out = side(key, 'out', curve.keys[i + 1]);
+      const apart = (into === key.in) !== (out === key.out);
+      scaled.push({ ...key, frame, in: into, out, joined: key.joined && !apart });
+    });
+    return withKeys(curve, [...stay, ...scaled], moved);
+  });
 }

@@ -14,6 +14,7 @@ import {
   push,
   reverseTime,
   scaledSpan,
+  scaleKeys,
   setCurveFlag,
   stretch,
   toWholeFrames,
@@ -346,6 +347,39 @@ describe('mirrored values', () => {
           expect(is(f)).toBeCloseTo(2 * about - was(f), 8);
       }),
     );
+  });
+});
+
+describe('chosen keys scaled', () => {
+  const project = testProject({}, [
+    {
+      channel: X,
+      keys: [
+        { frame: 0, value: 0 },
+        { frame: 10, value: 2, out: { mode: 'set', slope: 1 }, in: { mode: 'set', slope: 1 } },
+        { frame: 20, value: 4, in: { mode: 'set', slope: 0.5 }, joined: false },
+        { frame: 40, value: 0 },
+      ],
+    },
+  ]);
+  const refs = [10, 20].map((frame) => ({ channel: X, frame }));
+
+  it('go from or to a frame, and their own leg keeps its shape', () => {
+    const { keys } = curveOf(scaleKeys(project, refs, 10, 1.5, 'shape'), X)!;
+    expect(keys.map(({ frame }) => frame)).toEqual([0, 10, 25, 40]);
+    expect(keys[1]).toMatchObject({ in: { slope: 1 }, out: { slope: 1 / 1.5 }, joined: false });
+    expect(keys[2]!.in.slope).toBeCloseTo(1 / 3, 12);
+  });
+
+  it('keep their speeds where asked, and do nothing by a factor that is none', () => {
+    const { keys } = curveOf(scaleKeys(project, refs, 20, 0.5, 'speed'), X)!;
+    expect(keys.map(({ frame, out }) => [frame, out.slope])).toEqual([
+      [0, 0],
+      [15, 1],
+      [20, 0],
+      [40, 0],
+    ]);
+    expect(scaleKeys(project, refs, 20, 0, 'speed')).toBe(project);
   });
 });
 

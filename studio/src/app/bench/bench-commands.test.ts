@@ -10,7 +10,14 @@ import { ViewCommands } from './view-commands';
 import { ChartModel } from './chart/chart-model';
 import { chartProject } from '../testing/chart-project';
 import { PartCommands } from './part-commands';
+import { PoseCommands } from './pose/pose-commands';
+import { PoseTools } from './pose/pose-tools';
 import { Poser } from './poser';
+import { RulerCommands } from './ruler/ruler-commands';
+import { RulerTools } from './ruler/ruler-tools';
+import { KeyTools } from './time/key-tools';
+import { TimeCommands } from './time/time-commands';
+import { TimeTools } from './time/time-tools';
 import { AxisEntry } from './view3d/axis-entry';
 import { ViewControl } from './view3d/view-control';
 
@@ -29,6 +36,13 @@ function setUp(project: Project = chartProject()) {
     ViewCommands,
     ChartCommands,
     PartCommands,
+    TimeTools,
+    KeyTools,
+    TimeCommands,
+    PoseTools,
+    PoseCommands,
+    RulerTools,
+    RulerCommands,
     BenchCommands,
   ];
   const made = fakes(project, [

@@ -4,6 +4,9 @@ import { ChartCommands } from './chart-commands';
 import { KeyCommands } from './key-commands';
 import { PartCommands } from './part-commands';
 import { PlayCommands } from './play-commands';
+import { PoseCommands } from './pose/pose-commands';
+import { RulerCommands } from './ruler/ruler-commands';
+import { TimeCommands } from './time/time-commands';
 import { ViewCommands } from './view-commands';
 
 /** Commands of the Bench. One line a group. */
@@ -12,6 +15,9 @@ export class BenchCommands {
   private readonly groups = [
     inject(PlayCommands),
     inject(KeyCommands),
+    inject(TimeCommands),
+    inject(PoseCommands),
+    inject(RulerCommands),
     inject(ViewCommands),
     inject(ChartCommands),
     inject(PartCommands),

@@ -13,6 +13,7 @@ import { FilterRowComponent } from './chart/filter-row.component';
 import { Panels } from './panels';
 import { SideSheetComponent } from './side-sheet/side-sheet.component';
 import { Stage } from './stage';
+import { PendingBarComponent } from './time/pending-bar.component';
 import { TransportComponent } from './transport/transport.component';
 import { TrayComponent } from './tray.component';
 import { ViewBarComponent } from './view3d/view-bar.component';
@@ -27,6 +28,7 @@ import { ViewComponent } from './view3d/view.component';
     CaptureBarComponent,
     ChartComponent,
     FilterRowComponent,
+    PendingBarComponent,
     SegmentsComponent,
     SideSheetComponent,
     SplitValuesDirective,
@@ -71,7 +73,10 @@ import { ViewComponent } from './view3d/view.component';
                 />
                 <kz-transport />
               </div>
-              <kz-filter-row />
+              <div class="filters">
+                <kz-filter-row />
+                <kz-pending-bar />
+              </div>
               <kz-chart />
             </div>
           </as-split-area>

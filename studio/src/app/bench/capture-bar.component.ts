@@ -31,7 +31,19 @@ import { toggled } from './picking';
       >
         May start new channels
       </button>
-      <button class="button" [matMenuTriggerFor]="scope" matTooltip="Which kinds of channels Capture takes">
+      <button
+        class="button toggle"
+        [attr.aria-pressed]="capture().markStart"
+        matTooltip="The first key of a channel brings one with its old value where the range starts, so that a move has its beginning"
+        (click)="set({ markStart: !capture().markStart })"
+      >
+        Mark the start
+      </button>
+      <button
+        class="button"
+        [matMenuTriggerFor]="scope"
+        matTooltip="Which kinds of channels Capture takes, and of which parts"
+      >
         Scope: {{ scopeText() }}
       </button>
     }
@@ -54,6 +66,24 @@ import { toggled } from './picking';
             {{ kind }}
           </button>
         }
+        <hr />
+        <button
+          class="button bare toggle"
+          role="menuitemcheckbox"
+          [attr.aria-checked]="capture().parts === null"
+          (click)="set({ parts: null })"
+        >
+          every part
+        </button>
+        <button
+          class="button bare toggle"
+          role="menuitemcheckbox"
+          [attr.aria-checked]="capture().parts !== null"
+          [disabled]="studio.bench().parts.length === 0 && capture().parts === null"
+          (click)="set({ parts: studio.bench().parts })"
+        >
+          only {{ partsText() }}
+        </button>
       </div>
     </mat-menu>
   `,
@@ -67,6 +97,12 @@ import { toggled } from './picking';
       background: var(--select-ground);
       color: var(--select);
       font-weight: 600;
+    }
+    hr {
+      width: 100%;
+      margin: 4px 0;
+      border: 0;
+      border-top: 1px solid var(--rule);
     }
     .scope {
       display: flex;
@@ -82,9 +118,17 @@ export class CaptureBarComponent {
   readonly kinds = ALL_KINDS;
   readonly capture = computed(() => this.studio.bench().capture);
   readonly scopeText = computed(() => {
-    const { scope } = this.capture();
-    if (scope.length === ALL_KINDS.length) return 'all kinds';
-    return scope.length === 0 ? 'nothing' : scope.join(', ');
+    const { scope, parts } = this.capture();
+    const kinds =
+      scope.length === ALL_KINDS.length ? 'all kinds' : scope.length === 0 ? 'nothing' : scope.join(', ');
+    return parts ? `${kinds} of ${this.partsText()}` : kinds;
+  });
+  /** The parts that Capture takes, or would take: the picked ones. */
+  readonly partsText = computed(() => {
+    const ids = this.capture().parts ?? this.studio.bench().parts;
+    const first = this.studio.project()?.parts.find(({ id }) => id === ids[0]);
+    if (ids.length === 0 || !first) return 'the picked parts';
+    return ids.length === 1 ? first.name : `${ids.length} parts`;
   });
 
   set(change: Partial<Capture>): void {

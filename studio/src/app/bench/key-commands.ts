@@ -14,6 +14,7 @@ import { Notices } from '../ui/notices';
 import { ChartModel } from './chart/chart-model';
 import { Poser } from './poser';
 import { Stage } from './stage';
+import { TimeTools } from './time/time-tools';
 
 /** Commands on keys: keying, copying, nudging, choosing. */
 @Injectable({ providedIn: 'root' })
@@ -23,6 +24,7 @@ export class KeyCommands {
   private readonly poser = inject(Poser);
   private readonly chart = inject(ChartModel);
   private readonly notices = inject(Notices);
+  private readonly time = inject(TimeTools);
   private copied: CopiedKeys | null = null;
   private readonly editable = () => !this.studio.readOnly();
   private readonly hasKeys = () => this.editable() && this.studio.bench().keys.length > 0;
@@ -155,9 +157,15 @@ export class KeyCommands {
         label: 'Choose nothing',
         group: 'Select',
         shortcuts: ['Esc'],
-        run: () => this.studio.pick({ keys: [], handles: [], channels: [], parts: [] }),
+        run: () => this.chooseNone(),
       },
     ];
+  }
+
+  /** Gives up an edit of time that is shown; else chooses nothing. */
+  private chooseNone(): void {
+    if (this.time.armed()) this.time.hide();
+    else this.studio.pick({ keys: [], handles: [], channels: [], parts: [] });
   }
 
   private chooseAll(): void {

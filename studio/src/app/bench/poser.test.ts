@@ -2,6 +2,7 @@ import '@angular/compiler';
 import { curveOf, setCurveFlag, setLeg, type Project } from '@kaizen/core';
 import { fakes } from '../testing/fake-studio';
 import { chartProject } from '../testing/chart-project';
+import type { KeyWhich } from './key-here';
 import { Poser } from './poser';
 
 const RUN = 'wagon/translate.x';
@@ -42,8 +43,35 @@ describe('a changed value', () => {
     expect(notices.said).toBe('place X keyed at f 12; place Y, place Z wait: they have no keys yet');
     capture({ startNew: true });
     poser.take('Move', [{ channel: 'wagon/translate.y', value: 0.75 }]);
-    expect(keysOf('wagon/translate.y')).toEqual([[12, 0.75]]);
+    expect(keysOf('wagon/translate.y')).toEqual([
+      [0, 0],
+      [12, 0.75],
+    ]);
+    expect(notices.said).toBe('place Y keyed at f 12, and where the range starts');
     expect(studio.loose().map((edit) => edit.channel)).toEqual(['wagon/translate.z']);
+    capture({ startNew: true, markStart: false });
+    poser.take('Move', [{ channel: 'wagon/rotate.z', value: 5 }]);
+    expect(keysOf('wagon/rotate.z')).toEqual([[12, 5]]);
+  });
+
+  it('that waits has one press that changes why: the Scope, its parts, or that channels may start', () => {
+    const { studio, stage, notices, poser, capture, keysOf } = setUp();
+    stage.frame.set(12);
+    capture({ parts: ['hook'], startNew: true, markStart: false });
+    poser.take('Move', [{ channel: 'wagon/translate.y', value: 1 }]);
+    expect(notices.said).toBe('place Y waits: its part is outside the Scope');
+    notices.action!();
+    expect(studio.bench().capture.parts).toEqual(['hook', 'wagon']);
+    expect(keysOf('wagon/translate.y')).toEqual([[12, 1]]);
+    capture({ scope: ['place'], parts: null });
+    poser.take('Turn', [{ channel: 'wagon/rotate.y', value: 30 }]);
+    notices.action!();
+    expect(studio.bench().capture.scope).toEqual(['place', 'turn']);
+    capture({ startNew: false });
+    poser.take('Move', [{ channel: 'wagon/translate.z', value: 2 }]);
+    notices.action!();
+    expect(studio.bench().capture.startNew).toBe(true);
+    expect(keysOf('wagon/translate.z')).toEqual([[12, 2]]);
   });
 
   it('waits outside the Scope, and touches neither driven nor locked channels', () => {
@@ -84,6 +112,41 @@ describe('a changed value', () => {
   });
 });
 
+describe('the tray', () => {
+  it('keys picked edits at their frames, or all at the playhead, and tells what key got another value', () => {
+    const { studio, stage, notices, poser, keysOf } = setUp();
+    stage.frame.set(24);
+    poser.take('Move', [{ channel: RUN, value: 9 }]);
+    stage.frame.set(30);
+    poser.take('Move', [
+      { channel: RUN, value: 7 },
+      { channel: 'hook/translate.x', value: 2 },
+    ]);
+    poser.keyLoose(studio.loose().slice(0, 1));
+    expect(keysOf(RUN)).toContainEqual([24, 9]);
+    expect(notices.said).toBe('Wagon, place X had a key at f 24; it has the loose value now');
+    stage.frame.set(40);
+    poser.keyLoose(studio.loose(), 40);
+    expect(keysOf(RUN)).toContainEqual([40, 7]);
+    expect(keysOf('hook/translate.x')).toEqual([[40, 2]]);
+    expect(studio.loose()).toEqual([]);
+  });
+
+  it('keys at one frame only the last of several values of a channel; the others go on waiting', () => {
+    const { studio, stage, poser, keysOf } = setUp();
+    for (const [frame, value] of [
+      [3, 1],
+      [5, 2],
+    ] as const) {
+      stage.frame.set(frame);
+      poser.take('Move', [{ channel: 'hook/translate.x', value }]);
+    }
+    poser.keyLoose(studio.loose(), 10);
+    expect(keysOf('hook/translate.x')).toEqual([[10, 2]]);
+    expect(studio.loose().map(({ frame }) => frame)).toEqual([3]);
+  });
+});
+
 describe('Key here', () => {
   it('keys the chosen channels where they are, the curve as it was', () => {
     const { studio, stage, poser, keysOf } = setUp();
@@ -115,6 +178,23 @@ describe('Key here', () => {
     poser.keyHere();
     expect(keysOf(RUN)).toContainEqual([30, 7]);
     expect(studio.loose()).toEqual([]);
+  });
+
+  it('keys one kind, the whole part, all below it, what is animated below, or updates keys that are there', () => {
+    const keyed = (which: KeyWhich, frame = 30) => {
+      const { studio, stage, poser } = setUp();
+      studio.pick({ parts: ['wagon'] });
+      stage.frame.set(frame);
+      poser.take('Pose', [{ channel: RUN, value: 7 }]);
+      poser.keyHere(which);
+      return studio.bench().keys.map(({ channel }) => channel);
+    };
+    expect(keyed('turn')).toEqual(['wagon/rotate.x', 'wagon/rotate.y', 'wagon/rotate.z']);
+    expect(keyed('part')).toHaveLength(9);
+    expect(keyed('below')).toHaveLength(26);
+    expect(keyed('animated')).toEqual([RUN, 'hook/translate.y']);
+    expect(keyed('existing')).toEqual([]);
+    expect(keyed('existing', 24)).toEqual([RUN]);
   });
 
   it('never keys driven channels, says where nothing is picked, and stops at locked ones', () => {

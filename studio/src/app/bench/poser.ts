@@ -5,14 +5,16 @@ import {
   curveOf,
   insertKeys,
   keyValues,
+  keyAtFrame,
   keysAddedByInsert,
-  partProperties,
   splitChannel,
   type KeyedValue,
   type KeyRef,
   type Project,
 } from '@kaizen/core';
+import type { Capture } from '../state/bench';
 import { channelLabel } from './channel-label';
+import { channelsToKey, type KeyWhich } from './key-here';
 import type { LooseEdit } from '../state/document';
 import { Studio } from '../state/studio';
 import { Notices } from '../ui/notices';
@@ -23,6 +25,16 @@ export interface ChannelValue {
   readonly channel: string;
   readonly value: number;
 }
+
+/** Why a changed value waits in the tray, in the order in which they are told. */
+const WHY = ['off', 'part', 'kind', 'new'] as const;
+type Why = (typeof WHY)[number];
+const REASONS: Readonly<Record<Why, (many: boolean) => string>> = {
+  off: () => 'Capture is off',
+  part: (many) => (many ? 'their part is outside the Scope' : 'its part is outside the Scope'),
+  kind: () => 'outside the Scope',
+  new: (many) => (many ? 'they have no keys yet' : 'it has no keys yet'),
+};
 
 /** What becomes of changed values: keys by themselves while Capture takes them, else loose edits. */
 @Injectable({ providedIn: 'root' })
@@ -56,55 +68,100 @@ export class Poser {
       was: this.curveValue(channel, frame),
     }));
     const touched = new Set(values.map(({ channel }) => channel));
+    const starts = this.startKeys(project, keyed);
     this.studio.edit(
       label,
-      (now) => keyValues(now, keyed),
+      (now) => keyValues(now, [...starts, ...keyed]),
       (loose) => [
         ...loose.filter((edit) => edit.frame !== frame || !touched.has(edit.channel)),
         ...waiting.filter((edit) => edit.value !== edit.was),
       ],
     );
-    this.tell(project, sorted);
+    this.tell(project, sorted, starts.length > 0);
+  }
+
+  /** Where the start is marked: the old values, at the range's start, of channels that get their first key away from it. */
+  private startKeys(project: Project, keyed: readonly KeyedValue[]): KeyedValue[] {
+    const { start } = project.range;
+    if (!this.studio.bench().capture.markStart || this.stage.frame() === start) return [];
+    return keyed
+      .filter(({ channel }) => !curveOf(project, channel)?.keys.length)
+      .map(({ channel }) => ({ channel, frame: start, value: this.curveValue(channel, start) }));
   }
 
   private sort(project: Project, values: readonly ChannelValue[]) {
-    const { on, startNew, scope } = this.studio.bench().capture;
+    const { on, startNew, scope, parts } = this.studio.bench().capture;
     const keyed: ChannelValue[] = [];
-    const waiting: ChannelValue[] = [];
+    const waiting: (ChannelValue & { readonly why: Why })[] = [];
     const driven: ChannelValue[] = [];
     const locked: ChannelValue[] = [];
-    let why = 'Capture is off';
     for (const entry of values) {
       const curve = curveOf(project, entry.channel);
+      const { part, property } = splitChannel(entry.channel);
       const slot = this.stage.program()?.structure.slots.get(entry.channel) ?? -1;
+      const wait = (why: Why) => waiting.push({ ...entry, why });
       if (this.stage.program()?.isDriven(slot)) driven.push(entry);
       else if (curve?.locked) locked.push(entry);
-      else if (!on) waiting.push(entry);
-      else if (!scope.includes(channelKind(splitChannel(entry.channel).property))) {
-        why = 'outside the Scope';
-        waiting.push(entry);
-      } else if (!curve && !startNew) {
-        why = waiting.length > 0 ? 'they have no keys yet' : 'it has no keys yet';
-        waiting.push(entry);
-      } else keyed.push(entry);
+      else if (!on) wait('off');
+      else if (parts && !parts.includes(part)) wait('part');
+      else if (!scope.includes(channelKind(property))) wait('kind');
+      else if (!curve && !startNew) wait('new');
+      else keyed.push(entry);
     }
-    return { keyed, waiting, driven, locked, why };
+    return { keyed, waiting, driven, locked };
   }
 
-  private tell(project: Project, { keyed, waiting, driven, locked, why }: ReturnType<Poser['sort']>): void {
+  private tell(
+    project: Project,
+    { keyed, waiting, driven, locked }: ReturnType<Poser['sort']>,
+    marked: boolean,
+  ): void {
     const names = (list: readonly ChannelValue[]) =>
       list.map(({ channel }) => channelLabel(project, channel).short).join(', ');
+    const waits = WHY.flatMap((why) => {
+      const list = waiting.filter((entry) => entry.why === why);
+      if (list.length === 0) return [];
+      return `${names(list)} ${list.length === 1 ? 'waits' : 'wait'}: ${REASONS[why](list.length > 1)}`;
+    });
     const said = [
-      keyed.length > 0 ? `${names(keyed)} keyed at f ${shownFrame(this.stage.frame())}` : '',
-      waiting.length > 0 ? `${names(waiting)} ${waiting.length === 1 ? 'waits' : 'wait'}: ${why}` : '',
+      keyed.length > 0
+        ? `${names(keyed)} keyed at f ${shownFrame(this.stage.frame())}${marked ? ', and where the range starts' : ''}`
+        : '',
+      ...waits,
       driven.length > 0 ? `${names(driven)} stays as its driver has it` : '',
       locked.length > 0 ? `${names(locked)} is locked` : '',
     ].filter(Boolean);
-    if (said.length === 0) return;
-    this.notices.tell(
-      said.join('; '),
-      waiting.length > 0 ? { label: 'Key them', run: () => this.keyLoose() } : undefined,
-    );
+    if (said.length > 0) this.notices.tell(said.join('; '), this.remedy(waiting));
+  }
+
+  /** The one press that changes why values wait, for this time and the next ones. */
+  private remedy(waiting: readonly (ChannelValue & { readonly why: Why })[]) {
+    const [first] = waiting;
+    if (!first) return undefined;
+    const { capture } = this.studio.bench();
+    const channels = new Set(waiting.map(({ channel }) => channel));
+    const frame = this.stage.frame();
+    const key = (change: Partial<Capture>) => () => {
+      this.studio.set({ capture: { ...capture, ...change } });
+      this.keyLoose(this.studio.loose().filter((edit) => edit.frame === frame && channels.has(edit.channel)));
+    };
+    const of = splitChannel(first.channel);
+    switch (first.why) {
+      case 'off':
+        return { label: 'Key them', run: key({}) };
+      case 'new':
+        return { label: 'Start new channels', run: key({ startNew: true }) };
+      case 'kind':
+        return {
+          label: 'Take into the Scope',
+          run: key({ scope: [...capture.scope, channelKind(of.property)] }),
+        };
+      case 'part':
+        return {
+          label: 'Take into the Scope',
+          run: key({ parts: [...(capture.parts ?? []), of.part] }),
+        };
+    }
   }
 
   private curveValue(channel: string, frame: number): number {
@@ -113,15 +170,40 @@ export class Poser {
     return program && slot !== undefined ? program.channelValue(slot, frame) : 0;
   }
 
-  /** Keys all loose edits (or some) at their own frames. */
-  keyLoose(which: readonly LooseEdit[] = this.studio.loose()): void {
-    if (which.length === 0) return;
+  /** Keys all loose edits (or some), at their own frames or all at one. Keys that get another value by it are told. */
+  keyLoose(list: readonly LooseEdit[] = this.studio.loose(), at?: number): void {
+    const project = this.studio.project();
+    // at one frame a channel has one key: of several loose values the one made last is keyed, the others go on waiting
+    const which =
+      at === undefined
+        ? list
+        : list.filter((edit, i) => list.findLastIndex(({ channel }) => channel === edit.channel) === i);
+    if (which.length === 0 || !project) return;
+    const values = which.map((edit): KeyedValue => ({ ...edit, frame: at ?? edit.frame }));
+    const locked = values.find(({ channel }) => curveOf(project, channel)?.locked);
+    if (locked) {
+      this.notices.tell(
+        `${channelLabel(project, locked.channel).full} is locked; unlock it in its row first`,
+      );
+      return;
+    }
+    const replaced = values.filter(({ channel, frame, value }) => {
+      const curve = curveOf(project, channel);
+      const key = curve && keyAtFrame(curve, frame);
+      return key !== undefined && key.value !== value;
+    });
     this.studio.edit(
       which.length === 1 ? 'Key a loose edit' : `Key ${which.length} loose edits`,
-      (project) => keyValues(project, which),
+      (now) => keyValues(now, values),
       (loose) => loose.filter((edit) => !which.includes(edit)),
     );
     this.notices.clear();
+    const [first] = replaced.filter(({ frame }) => frame !== this.stage.frame());
+    if (first)
+      this.notices.tell(
+        `${channelLabel(project, first.channel).full} had a key at f ${shownFrame(first.frame)}; it has the loose value now${replaced.length > 1 ? `, as ${replaced.length - 1} more` : ''}`,
+        { label: 'Undo', run: () => this.studio.undo() },
+      );
   }
 
   discardLoose(which: readonly LooseEdit[] = this.studio.loose()): void {
@@ -132,20 +214,21 @@ export class Poser {
     );
   }
 
-  /**
-   * Key here: the chosen channels, else the loose ones at the playhead, else what is animated of the chosen parts, else
-   * their place and turn. Where nothing was changed the curve keeps its shape.
-   */
-  keyHere(): void {
+  /** Key here: what is chosen, or what is asked for. Where nothing was changed the curve keeps its shape. */
+  keyHere(which: KeyWhich = 'chosen'): void {
     const project = this.studio.project();
     const program = this.stage.program();
     if (!project || !program) return;
     const frame = this.stage.frame();
-    const channels = this.channelsToKey(project, frame).filter(
+    const channels = channelsToKey(project, this.studio.bench(), this.studio.loose(), frame, which).filter(
       (channel) => !program.isDriven(program.structure.slots.get(channel) ?? -1),
     );
     if (channels.length === 0) {
-      this.notices.tell('Nothing to key: pick a part or a channel first');
+      this.notices.tell(
+        which === 'existing'
+          ? 'There is no key at the playhead to update; Key here sets one'
+          : 'Nothing to key: pick a part or a channel first',
+      );
       return;
     }
     const loose = new Map(
@@ -208,23 +291,5 @@ export class Poser {
       `${name}: a key here turns the leg into curve keys, ${count} more, within ${CONVERSION_TOLERANCE * 100} % of its rise`,
       { label: 'Add the key', run },
     );
-  }
-
-  private channelsToKey(project: Project, frame: number): readonly string[] {
-    const { channels, parts } = this.studio.bench();
-    if (channels.length > 0) return channels;
-    const chosen = new Set(parts);
-    const loose = this.studio
-      .loose()
-      .filter(
-        (edit) => edit.frame === frame && (parts.length === 0 || chosen.has(splitChannel(edit.channel).part)),
-      );
-    if (loose.length > 0) return loose.map((edit) => edit.channel);
-    const of = project.parts
-      .filter((part) => chosen.has(part.id))
-      .flatMap((part) => partProperties(part).map(({ property }) => `${part.id}/${property}`));
-    const animated = of.filter((channel) => curveOf(project, channel));
-    if (animated.length > 0) return animated;
-    return of.filter((channel) => ['place', 'turn'].includes(channelKind(splitChannel(channel).property)));
   }
 }

@@ -2,6 +2,7 @@ import { computed, effect, Injectable, inject, signal, untracked } from '@angula
 import {
   compile,
   curveOf,
+  heldFrame,
   lastShownFrame,
   type FrameOutput,
   type Problem,
@@ -64,6 +65,13 @@ export class Stage {
     }
     return slots;
   });
+  /** The frame whose pose shows: the playhead's, or, while poses are held, the last one with a key. */
+  private readonly posedFrame = computed(() => {
+    const project = this.shown();
+    const { held } = this.studio.bench();
+    const frame = this.frame();
+    return held.on && project ? heldFrame(project, frame, held.released) : frame;
+  });
   private output: FrameOutput | undefined;
   private outputOf: Program | undefined;
 
@@ -79,7 +87,7 @@ export class Stage {
       this.output = program.createOutput();
     }
     this.outputOf = program;
-    const frame = this.frame();
+    const frame = this.posedFrame();
     program.run(frame, this.output, this.instead());
     return { program, out: this.output, frame };
   });

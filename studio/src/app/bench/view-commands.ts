@@ -4,13 +4,16 @@ import type { Tool } from '../state/bench';
 import { Studio } from '../state/studio';
 import { Notices } from '../ui/notices';
 import { PartCommands } from './part-commands';
+import { Stage } from './stage';
 import { AxisEntry } from './view3d/axis-entry';
+import { readPose } from './view3d/part-pose';
 import { ViewControl } from './view3d/view-control';
 
 /** Commands of the view: tools, posing by a number, where to look from. */
 @Injectable({ providedIn: 'root' })
 export class ViewCommands {
   private readonly studio = inject(Studio);
+  private readonly stage = inject(Stage);
   private readonly view = inject(ViewControl);
   private readonly entry = inject(AxisEntry);
   private readonly notices = inject(Notices);
@@ -53,7 +56,53 @@ export class ViewCommands {
         when: canEnter,
         run: axis(2),
       },
+      {
+        id: 'pose.point',
+        label: 'Turn and size about a point, or about the pivot again',
+        group: 'Pose',
+        shortcuts: ['Q'],
+        when: () => this.studio.bench().turnPoint !== null || this.studio.bench().parts.length > 0,
+        run: () => this.togglePoint(),
+      },
+      ...this.nudges(),
     ];
+  }
+
+  /** Arrow keys with Alt go along X and Y of the chosen axes, Page keys along Z. */
+  private nudges(): Command[] {
+    const keys = [
+      ['x', 'Alt+→', 'Alt+←'],
+      ['y', 'Alt+↑', 'Alt+↓'],
+      ['z', 'Alt+PageUp', 'Alt+PageDown'],
+    ] as const;
+    const when = () => !this.studio.readOnly() && this.studio.bench().parts.length > 0;
+    return keys.flatMap(([letter, more, less], axis): Command[] => [
+      {
+        id: `pose.nudge-${letter}`,
+        label: `Move, turn or size along ${letter.toUpperCase()} by a step`,
+        group: 'Pose',
+        shortcuts: [more],
+        when,
+        run: () => this.entry.nudge(axis, 1),
+      },
+      {
+        id: `pose.nudge-${letter}-back`,
+        label: `Move, turn or size along ${letter.toUpperCase()} by a step back`,
+        group: 'Pose',
+        shortcuts: [less],
+        when,
+        run: () => this.entry.nudge(axis, -1),
+      },
+    ]);
+  }
+
+  /** Sets the point at the pivot of the part chosen last; it can be dragged from there. */
+  private togglePoint(): void {
+    const { turnPoint, parts } = this.studio.bench();
+    const now = this.stage.now();
+    const pose = now && readPose(now, parts.at(-1) ?? '');
+    if (turnPoint || !pose) this.studio.set({ turnPoint: null });
+    else this.studio.set({ turnPoint: pose.pivot.toArray() });
   }
 
   private looking(): Command[] {

@@ -76,3 +76,14 @@ export function modelAmong(files: readonly NamedBytes[]): ModelFiles | null {
     beside: (path) => byName.get(folder + path) ?? byName.get(path) ?? null,
   };
 }
+
+const SOUND_TYPES: Readonly<Record<string, string>> = {
+  wav: 'audio/wav',
+  mp3: 'audio/mpeg',
+  ogg: 'audio/ogg',
+};
+
+/** The media type of a sound file by its name, or null where it is none. */
+export function soundType(name: string): string | null {
+  return SOUND_TYPES[name.slice(name.lastIndexOf('.') + 1).toLowerCase()] ?? null;
+}

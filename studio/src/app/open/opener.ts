@@ -1,4 +1,4 @@
-import { Injectable, inject } from '@angular/core';
+import { Injectable, Injector, inject } from '@angular/core';
 import { Router } from '@angular/router';
 import {
   addParts,
@@ -16,10 +16,10 @@ import { quietGroups } from '../bench/chart/quiet-groups';
 import { Studio } from '../state/studio';
 import { Keeper } from '../storage/keeper';
 import { Notices } from '../ui/notices';
-import { chooseFiles, modelAmong, unpacked, type NamedBytes } from './files';
+import { chooseFiles, modelAmong, soundType, unpacked, type NamedBytes } from './files';
 
 /** What the file chooser offers. */
-const OPENABLE = '.json,.zip,.glb,.gltf,.bin,.png,.jpg,.jpeg,.webp';
+const OPENABLE = '.json,.zip,.glb,.gltf,.bin,.png,.jpg,.jpeg,.webp,.wav,.mp3,.ogg';
 
 /** Opens what the user brings: project files become kept projects, models become parts. A broken file touches nothing. */
 @Injectable({ providedIn: 'root' })
@@ -28,6 +28,7 @@ export class Opener {
   private readonly keeper = inject(Keeper);
   private readonly notices = inject(Notices);
   private readonly router = inject(Router);
+  private readonly injector = inject(Injector);
 
   async choose(): Promise<void> {
     await this.open(await chooseFiles(OPENABLE));
@@ -37,8 +38,24 @@ export class Opener {
   async open(files: readonly NamedBytes[]): Promise<void> {
     if (files.length === 0) return;
     const projectFile = files.find(({ name }) => /\.(json|kaizen\.zip)$/i.test(name));
+    const sounds = files.filter(({ name }) => soundType(name) !== null);
     if (projectFile) await this.openProject(projectFile);
+    else if (sounds.length > 0) await this.takeSounds(sounds);
     else await this.openModel(files);
+  }
+
+  private async takeSounds(sounds: readonly NamedBytes[]): Promise<void> {
+    if (!this.onBench()) {
+      this.notices.warn('Open a project first, then drop the sound on its Bench. Nothing was changed.');
+      return;
+    }
+    const { SoundShelf } = await import('../bench/ruler/sound-shelf');
+    for (const { name, bytes } of sounds) await this.injector.get(SoundShelf).take(name, bytes);
+  }
+
+  /** Whether a project stands on the Bench that this tab may change. */
+  private onBench(): boolean {
+    return this.router.url.startsWith('/bench') && this.studio.project() !== null && !this.studio.readOnly();
   }
 
   private async openProject({ name, bytes }: NamedBytes): Promise<void> {
@@ -76,8 +93,7 @@ export class Opener {
 
   /** Puts a model's parts into the project on the Bench, or into a new one. */
   private async place(name: string, brought: Brought): Promise<void> {
-    const onBench = this.router.url.startsWith('/bench') && this.studio.project() && !this.studio.readOnly();
-    if (onBench) {
+    if (this.onBench()) {
       let added: readonly string[] = [];
       this.studio.edit(`Bring ${name}`, (project) => {
         const result = addParts(project, brought.project);

@@ -1,17 +1,49 @@
 import { createAction, createFeature, createReducer, on, props } from '@ngrx/store';
-import type { ChannelKind, HandleRef, KeyRef } from '@kaizen/core';
+import type {
+  ChannelKind,
+  HandleRef,
+  KeyRef,
+  RulerMoves,
+  SlopesKeep,
+  Span,
+  TimeKnot,
+  Vec3,
+} from '@kaizen/core';
 import { documentActions } from './document';
 
 export type Density = 'ticks' | 'curves';
 export type Tool = 'select' | 'move' | 'turn' | 'size';
-export type Axes = 'own' | 'parent' | 'world';
+export type Axes = 'own' | 'parent' | 'world' | 'view';
 export type PlayMode = 'once' | 'loop' | 'forth';
-export type RowFilter = 'all' | 'keyed' | 'selected';
+export type RowFilter = 'all' | 'keyed' | 'selected' | 'off';
 
 export interface Capture {
   readonly on: boolean;
   readonly startNew: boolean;
+  /** The first key of a channel away from the range's start brings one with the old value there. */
+  readonly markStart: boolean;
   readonly scope: readonly ChannelKind[];
+  /** The parts it takes; null: all. */
+  readonly parts: readonly string[] | null;
+}
+
+/** How edits of time are done: on what, what becomes of set slopes, and what goes along. */
+export interface TimeSettings {
+  readonly scope: 'chosen' | 'all';
+  /** What becomes of set slopes on legs that a push or gap makes longer or shorter, and on those that are stretched. */
+  readonly pushedSlopes: SlopesKeep;
+  readonly slopes: SlopesKeep;
+  readonly rest: 'follows' | 'stays';
+  /** Frames that a push moves, a gap has, a wait lasts. */
+  readonly amount: number;
+  readonly mirrorAbout: 'first' | 'zero' | 'playhead';
+  readonly moves: RulerMoves;
+}
+
+/** The work seen as stills on its keys, but over a span that is released. */
+export interface PosesHeld {
+  readonly on: boolean;
+  readonly released: Span | null;
 }
 
 /** What is chosen and how it is looked at. Not history, kept with the project in this browser. */
@@ -36,10 +68,24 @@ export interface BenchState {
   readonly playAll: boolean;
   readonly wholeFrames: boolean;
   readonly steps: { readonly on: boolean; readonly length: number; readonly angle: number };
+  /** A point of the world about which parts turn and size instead of their pivots. */
+  readonly turnPoint: Vec3 | null;
   readonly trail: boolean;
   readonly ghosts: boolean;
-  readonly sheet: 'key' | 'part';
+  readonly sheet: Sheet;
+  readonly time: TimeSettings;
+  /** Fixed points of time, with where each goes; none: no Stakes are set. */
+  readonly stakes: readonly TimeKnot[];
+  readonly held: PosesHeld;
+  /** Besides whole frames, what keys, stakes and the playhead snap to. */
+  readonly snap: { readonly markers: boolean; readonly keys: boolean };
+  /** Summary pegs of a part stand for its own keys, or for those of all below it too. */
+  readonly summary: 'own' | 'below';
+  /** The kinds of channels that have rows. */
+  readonly kinds: readonly ChannelKind[];
 }
+
+export type Sheet = 'key' | 'part' | 'time' | 'pose' | 'ruler';
 
 export const ALL_KINDS: readonly ChannelKind[] = ['place', 'turn', 'size', 'squash', 'look', 'custom'];
 
@@ -56,16 +102,31 @@ export const initialBench: BenchState = {
   filter: 'all',
   everyChannel: false,
   only: null,
-  capture: { on: false, startNew: false, scope: ALL_KINDS },
+  capture: { on: false, startNew: false, markStart: true, scope: ALL_KINDS, parts: null },
   playMode: 'loop',
   playSpeed: 1,
   playEveryFrame: false,
   playAll: false,
   wholeFrames: true,
   steps: { on: false, length: 0.1, angle: 15 },
+  turnPoint: null,
   trail: true,
   ghosts: false,
   sheet: 'part',
+  time: {
+    scope: 'chosen',
+    pushedSlopes: 'speed',
+    slopes: 'shape',
+    rest: 'follows',
+    amount: 24,
+    mirrorAbout: 'first',
+    moves: { range: true, markers: true, sounds: false },
+  },
+  stakes: [],
+  held: { on: false, released: null },
+  snap: { markers: false, keys: false },
+  summary: 'own',
+  kinds: ALL_KINDS,
 };
 
 export interface Picked {

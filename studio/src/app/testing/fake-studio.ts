@@ -48,6 +48,20 @@ export class FakeStage {
 
   constructor(private readonly studio: FakeStudio) {}
 
+  readonly now = computed(() => {
+    const program = this.program();
+    if (!program) return null;
+    const out = program.createOutput();
+    program.run(this.frame(), out);
+    return { program, out, frame: this.frame() };
+  });
+
+  valueOf(channel: string): number | null {
+    const now = this.now();
+    const slot = now?.program.structure.slots.get(channel);
+    return now && slot !== undefined ? now.out.channels[slot]! : null;
+  }
+
   goTo(frame: number): void {
     this.frame.set(frame);
   }

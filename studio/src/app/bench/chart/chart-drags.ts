@@ -1,12 +1,15 @@
 import { Injectable, inject } from '@angular/core';
-import type { HandleRef, KeyRef } from '@kaizen/core';
+import { scaleKeys, shiftFrame, type HandleRef, type KeyRef, type Project } from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { channelLabel } from '../channel-label';
 import { Stage } from '../stage';
+import { rangeOfKeys } from './key-range';
 import { ChartModel, type DragShown } from './chart-model';
 import type { HitScene, Target } from './hit';
 import { draggedHandles, draggedKeys, handleChip, keyChip, movedRefs, type Travel } from './key-drag';
 import { frameAt, valueAt, type Strip } from './plot';
+import { Snapper } from './snapper';
+import { shownFrame } from '../../ui/amount';
 
 /** A drag under way: what each move of the pointer shows, what its end keeps, and how it is given up. */
 export interface Drag {
@@ -25,6 +28,7 @@ export class ChartDrags {
   private readonly studio = inject(Studio);
   private readonly stage = inject(Stage);
   private readonly model = inject(ChartModel);
+  private readonly snapper = inject(Snapper);
 
   /** Shows the project as it is again. */
   clear(): void {
@@ -52,6 +56,8 @@ export class ChartDrags {
     this.studio.set({ sheet: 'key' });
     const grabbed = target.refs[0]!;
     const channels = target.strip?.channels ?? [];
+    const targets = this.snapper.targets(keys);
+    const ranging = down.shiftKey && bench.keys.length > 0;
     let travel: Travel = { frames: 0, value: 0, copy: false };
     let dragged = false;
     return {
@@ -59,7 +65,7 @@ export class ChartDrags {
         if (this.studio.readOnly() || (adding && all)) return;
         dragged ||= Math.hypot(event.clientX - down.clientX, event.clientY - down.clientY) > CLICK_SLOP;
         if (!dragged) return;
-        travel = this.travel(down, event, grabbed.frame, target.strip);
+        travel = this.travel(down, event, grabbed.frame, target.strip, targets);
         this.stage.preview.set(draggedKeys(project, keys, channels, travel));
         this.studio.pick({ keys: movedRefs(keys, travel.frames) });
         const unit = target.strip ? (target.strip.labels[0]?.unit ?? '') : null;
@@ -73,7 +79,8 @@ export class ChartDrags {
       },
       end: () => {
         this.clear();
-        if (!dragged && all && !adding) this.studio.pick({ keys: target.refs, handles: [] });
+        if (!dragged && ranging) this.studio.pick({ keys: rangeOfKeys(project, bench.keys, target.refs) });
+        else if (!dragged && all && !adding) this.studio.pick({ keys: target.refs, handles: [] });
         if (!dragged) return;
         const label = `${travel.copy ? 'Copy' : 'Move'} ${keys.length === 1 ? `a key of ${channelLabel(project, grabbed.channel).short}` : `${keys.length} keys`}`;
         this.studio.edit(label, (now) => draggedKeys(now, keys, channels, travel));
@@ -85,17 +92,57 @@ export class ChartDrags {
     };
   }
 
+  /** Drags the end of a run of chosen keys: all of them are scaled in time about the other end. */
+  run(scene: HitScene, down: PointerEvent, end: 'start' | 'end', grabbed: number): Drag {
+    const { bench, project, program } = scene;
+    const frames = bench.keys.map(({ frame }) => frame);
+    const about = end === 'end' ? Math.min(...frames) : Math.max(...frames);
+    const targets = this.snapper.targets(bench.keys);
+    const offset = frameAt(this.model.plot(), down.offsetX) - grabbed;
+    const channels = [...new Set(bench.keys.map((key) => key.channel))];
+    let factor = 1;
+    const change = (from: Project) => scaleKeys(from, bench.keys, about, factor, bench.time.slopes);
+    return {
+      move: (event) => {
+        if (this.studio.readOnly()) return;
+        const to = this.snapper.snap(frameAt(this.model.plot(), event.offsetX) - offset, targets, event);
+        factor = Math.max(0.02, (to - about) / (grabbed - about));
+        this.stage.preview.set(change(project));
+        const text = `f ${shownFrame(grabbed)} → ${shownFrame(about + (grabbed - about) * factor)} · times ${factor.toFixed(2)}`;
+        this.model.drag.set({
+          chip: { x: event.offsetX, y: event.offsetY, text },
+          box: null,
+          old: program,
+          channels,
+        });
+      },
+      end: () => {
+        this.clear();
+        if (factor === 1) return;
+        this.studio.edit(`Scale ${bench.keys.length} keys in time`, change);
+        this.studio.pick({
+          keys: bench.keys.map((key) => ({ ...key, frame: shiftFrame(about, (key.frame - about) * factor) })),
+        });
+      },
+      cancel: () => this.clear(),
+    };
+  }
+
   /** From where a drag began to where it is: whole frames for the key grabbed; Shift keeps the axis that went further. */
-  private travel(down: PointerEvent, event: PointerEvent, grabbedFrame: number, strip: Strip | null): Travel {
+  private travel(
+    down: PointerEvent,
+    event: PointerEvent,
+    grabbedFrame: number,
+    strip: Strip | null,
+    targets: readonly number[],
+  ): Travel {
     const plot = this.model.plot();
     const shift = event.shiftKey;
     const [dx, dy] = [event.clientX - down.clientX, event.clientY - down.clientY];
     const alongTime = !shift || Math.abs(dx) >= Math.abs(dy);
     const alongValue = !shift || Math.abs(dy) > Math.abs(dx);
     const raw = frameAt(plot, dx) - plot.axis.first;
-    const snapped = this.studio.bench().wholeFrames
-      ? Math.round(grabbedFrame + raw) - grabbedFrame
-      : Math.round(raw * 1000) / 1000;
+    const snapped = shiftFrame(this.snapper.snap(grabbedFrame + raw, targets, event), -grabbedFrame);
     const value = strip ? valueAt(strip, strip.top + dy) - valueAt(strip, strip.top) : 0;
     return { frames: alongTime ? snapped : 0, value: alongValue ? value : 0, copy: event.altKey };
   }

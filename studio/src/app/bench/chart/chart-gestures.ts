@@ -1,5 +1,5 @@
 import { Injectable, inject } from '@angular/core';
-import { setRange, splitChannel, type Project } from '@kaizen/core';
+import { curveOf, setRange, splitChannel, type Project } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
 import { Studio } from '../../state/studio';
 import { shownFrame } from '../../ui/amount';
@@ -7,7 +7,10 @@ import { Poser } from '../poser';
 import { Stage } from '../stage';
 import { CLICK_SLOP, ChartDrags, NOTHING_SHOWN, type Drag } from './chart-drags';
 import { ChartModel } from './chart-model';
-import { hitChart, keysInBox, type HitScene, type Target } from './hit';
+import { curvesOfRow, hitChart, keysInBox, rowAt, type HitScene, type Target } from './hit';
+import { MarkDrags } from '../ruler/mark-drags';
+import { Snapper } from './snapper';
+import { TimeTools } from '../time/time-tools';
 import { frameAt, stripAt, valueAt } from './plot';
 import { toggled } from '../picking';
 
@@ -19,6 +22,9 @@ export class ChartGestures {
   private readonly model = inject(ChartModel);
   private readonly drags = inject(ChartDrags);
   private readonly poser = inject(Poser);
+  private readonly snapper = inject(Snapper);
+  private readonly marks = inject(MarkDrags);
+  private readonly pending = inject(TimeTools);
   private readonly registry = inject(CommandRegistry);
 
   private scene(): HitScene | null {
@@ -42,7 +48,7 @@ export class ChartGestures {
 
   press(down: PointerEvent, canvas: HTMLElement): void {
     const scene = this.scene();
-    if (!scene || this.stage.preview()) return;
+    if (!scene || (this.stage.preview() && !this.pending.stakesShow())) return;
     const [x, y] = [down.offsetX, down.offsetY];
     const drag =
       down.button === 1 || this.registry.spaceHeld()
@@ -81,11 +87,19 @@ export class ChartGestures {
     addEventListener('keydown', escape, true);
   }
 
-  private begin(scene: HitScene, down: PointerEvent, x: number, y: number): Drag {
+  private begin(scene: HitScene, down: PointerEvent, x: number, y: number): Drag | null {
     const target = hitChart(scene, x, y);
+    if (target.kind === 'ruler') return this.scrub(down);
+    if (target.kind === 'stake') return this.marks.stake(target.stake, down);
+    // while Stakes show what they would do, only they and the playhead can be moved
+    if (this.pending.stakesShow()) return null;
     switch (target.kind) {
-      case 'ruler':
-        return this.scrub(down);
+      case 'marker':
+        return this.marks.marker(target.marker, target.end, down);
+      case 'sound':
+        return this.marks.sound(target.sound, down);
+      case 'run':
+        return this.drags.run(scene, down, target.end, target.frame);
       case 'range':
         return this.studio.readOnly() ? this.scrub(down) : this.moveRange(target.end, scene.project, down);
       case 'keys':
@@ -113,15 +127,18 @@ export class ChartGestures {
     });
   }
 
-  private framed(x: number): number {
-    const frame = frameAt(this.model.plot(), x);
-    return this.studio.bench().wholeFrames ? Math.round(frame) : Math.round(frame * 1000) / 1000;
+  private framed(
+    event: { readonly offsetX: number; readonly ctrlKey: boolean },
+    targets: readonly number[],
+  ): number {
+    return this.snapper.snap(frameAt(this.model.plot(), event.offsetX), targets, event);
   }
 
   private scrub(down: PointerEvent): Drag {
     const before = this.stage.frame();
+    const targets = this.snapper.targets();
     this.stage.stop();
-    const move = (event: PointerEvent) => this.stage.scrub(this.framed(event.offsetX));
+    const move = (event: PointerEvent) => this.stage.scrub(this.framed(event, targets));
     move(down);
     return { move, end: () => this.stage.goTo(this.stage.frame()), cancel: () => this.stage.goTo(before) };
   }
@@ -214,13 +231,34 @@ export class ChartGestures {
     }
   }
 
-  /** Double-click: a key on the curve there, without changing its shape. */
+  /** Double-click: a key on the curve there, without changing its shape; on the row of a part or kind, on all its curves. */
   doubleClick(event: MouseEvent): void {
-    const target = this.hit(event.offsetX, event.offsetY);
+    const scene = this.scene();
+    const target = scene && hitChart(scene, event.offsetX, event.offsetY);
     if (!target || this.studio.readOnly()) return;
-    const alone =
-      target.kind === 'ground' && target.strip?.channels.length === 1 ? target.strip.channels[0] : undefined;
-    const channel = target.kind === 'curve' ? target.channel : alone;
-    if (channel !== undefined) this.poser.insertKeys([{ channel, frame: this.framed(event.offsetX) }]);
+    const channels = this.channelsAt(scene, target, event.offsetY);
+    if (channels.length === 0) return;
+    const frame = this.framed(event, []);
+    const values = channels
+      .filter((channel) => !curveOf(scene.project, channel))
+      .map((channel) => ({ channel, frame, value: this.stage.valueOf(channel) ?? 0 }));
+    const inserts = channels
+      .filter((channel) => curveOf(scene.project, channel))
+      .map((channel) => ({ channel, frame }));
+    this.poser.insertKeys(inserts, values);
+  }
+
+  /** The channels that a double click on a place means. */
+  private channelsAt(scene: HitScene, target: Target, y: number): readonly string[] {
+    if (target.kind === 'curve') return this.isDriven(scene, target.channel) ? [] : [target.channel];
+    if (target.kind !== 'ground') return [];
+    const row = scene.bench.density === 'ticks' ? scene.rows[rowAt(scene, y)] : undefined;
+    if (row) return curvesOfRow(row).map(({ channel }) => channel);
+    const alone = target.strip?.channels.length === 1 ? target.strip.channels[0] : undefined;
+    return alone === undefined ? [] : [alone];
+  }
+
+  private isDriven({ program }: HitScene, channel: string): boolean {
+    return program.isDriven(program.structure.slots.get(channel) ?? -1);
   }
 }

@@ -3,7 +3,16 @@ import { curveOf, handlePlace, lastShownFrame, type KeyRef, type Program, type P
 import { Studio } from '../../state/studio';
 import { channelLabel } from '../channel-label';
 import { Stage } from '../stage';
-import { frameAt, layPlot, layStrips, roomyRange, type Plot, type Strip, type ValueRange } from './plot';
+import {
+  frameAt,
+  headHeight,
+  layPlot,
+  layStrips,
+  roomyRange,
+  type Plot,
+  type Strip,
+  type ValueRange,
+} from './plot';
 import { curvePolyline, drivenPolyline, extent, sampleStep, type Polyline } from './polyline';
 import { chartRows, plottedChannels } from './rows';
 import { fitAxis, panAxis, zoomAxis, type TimeAxis } from './time-axis';
@@ -37,17 +46,32 @@ export class ChartModel {
   readonly search = signal('');
   readonly drag = signal<DragShown | null>(null);
 
+  private readonly drivers = computed(() => this.stage.program()?.drivers);
+  private readonly structure = computed(() => this.stage.program()?.structure);
   readonly driven = computed((): ReadonlySet<string> => {
-    const program = this.stage.program();
-    return new Set(program?.drivers.map(({ target }) => program.structure.channels[target] ?? ''));
+    const structure = this.structure();
+    return new Set(this.drivers()?.map(({ target }) => structure?.channels[target] ?? ''));
   });
 
   readonly rows = computed(() => {
     const project = this.stage.shown();
     const bench = this.studio.bench();
     if (!project) return [];
-    return chartRows(project, this.driven(), this.studio.loose(), { ...bench, search: this.search() });
+    const { filter, everyChannel, collapsed, parts, channels, kinds, summary } = bench;
+    return chartRows(project, this.driven(), this.studio.loose(), {
+      filter,
+      everyChannel,
+      collapsed,
+      parts,
+      channels,
+      kinds,
+      summary,
+      search: this.search(),
+    });
   });
+
+  /** How high the ruler is, with the markers and sounds that stand on it. */
+  readonly head = computed(() => headHeight(this.stage.shown()));
 
   readonly plotted = computed(() => {
     const project = this.stage.shown();
@@ -60,7 +84,8 @@ export class ChartModel {
     const channels = project
       ? this.plotted().map((channel) => ({ channel, label: channelLabel(project, channel) }))
       : [];
-    return layPlot(this.axis(), width, height, layStrips(channels, this.ranges(), height));
+    const head = this.head();
+    return layPlot(this.axis(), width, height, layStrips(channels, this.ranges(), height, head), head);
   });
 
   /** A channel drawn out over the frames that show. */

@@ -12,12 +12,16 @@ import {
   DestroyRef,
 } from '@angular/core';
 import { AngularSplitModule } from 'angular-split';
-import type { Project } from '@kaizen/core';
+import { compile, type Project } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
 import { Studio } from '../../state/studio';
 import { Theme } from '../../ui/theme';
 import { Panels } from '../panels';
+import { drawMarkers, drawSounds } from '../ruler/draw-marks';
+import { RulerTools } from '../ruler/ruler-tools';
+import { SoundShelf } from '../ruler/sound-shelf';
 import { Stage } from '../stage';
+import { TimeTools } from '../time/time-tools';
 import { ChartGestures } from './chart-gestures';
 import { ChartModel } from './chart-model';
 import { drawCurves } from './draw-curves';
@@ -105,6 +109,9 @@ export class ChartComponent implements AfterViewInit {
   private readonly model = inject(ChartModel);
   private readonly theme = inject(Theme);
   private readonly registry = inject(CommandRegistry);
+  private readonly time = inject(TimeTools);
+  private readonly ruler = inject(RulerTools);
+  private readonly sounds = inject(SoundShelf);
   readonly panels = inject(Panels);
   readonly gestures = inject(ChartGestures);
   private readonly frame = viewChild.required<ElementRef<HTMLElement>>('frame');
@@ -140,6 +147,13 @@ export class ChartComponent implements AfterViewInit {
     this.theme.name();
     const pen = this.ready() ? this.base().nativeElement.getContext('2d') : null;
     return pen ? readInk(pen) : null;
+  });
+
+  /** The project as it is kept, while an edit of time shows another: its curves stay as pale lines. */
+  private readonly kept = computed(() => {
+    const project = this.time.pending() ? this.studio.project() : null;
+    const compiled = project && compile(project);
+    return compiled?.ok ? compiled.value : null;
   });
 
   constructor() {
@@ -222,7 +236,8 @@ export class ChartComponent implements AfterViewInit {
     pen.fillRect(0, 0, plot.width, plot.height);
     drawTimeGrid(pen, plot, ink, project.rate.frames / project.rate.per);
     if (bench.density === 'ticks') {
-      const oldProject = drag?.old ? this.studio.project() : null;
+      const pending = this.time.pending() !== null;
+      const oldProject = drag?.old || pending ? this.studio.project() : null;
       drawTicks(pen, {
         plot,
         ink,
@@ -231,15 +246,20 @@ export class ChartComponent implements AfterViewInit {
         rows,
         scrollTop,
         oldProject,
-        oldChannels: drag?.channels ?? [],
+        oldChannels: drag?.channels ?? (pending ? (this.time.scope()?.channels ?? []) : []),
       });
     } else {
       const polyline = (channel: string) => this.model.polyline(program, channel);
+      const before = drag?.old ?? this.kept();
+      const moved = drag?.old ? drag.channels : (this.time.scope()?.channels ?? []);
       const old = (channel: string) =>
-        drag?.old && drag.channels.includes(channel) ? this.model.polyline(drag.old, channel) : null;
+        before && moved.includes(channel) ? this.model.polyline(before, channel) : null;
       drawCurves(pen, { plot, ink, project, program, bench, loose, polyline, old });
     }
     drawRuler(pen, plot, ink, project);
+    drawMarkers(pen, plot, ink, project, this.ruler.picked());
+    this.sounds.arrived();
+    drawSounds(pen, plot, ink, project, (sound) => this.sounds.peaks(project, sound));
   }
 
   private drawOverlay(): void {
@@ -247,8 +267,13 @@ export class ChartComponent implements AfterViewInit {
     const plot = this.model.plot();
     const drag = this.model.drag();
     const frame = this.stage.frame();
+    const time = {
+      capture: this.studio.bench().capture.on,
+      affected: this.time.affected(),
+      stakes: this.time.stakes(),
+    };
     const pen = ink && this.pen(this.overlay().nativeElement);
-    if (pen && ink) drawOverlay(pen, plot, ink, frame, drag);
+    if (pen && ink) drawOverlay(pen, plot, ink, frame, drag, time);
   }
 
   onHover(event: PointerEvent): void {
@@ -257,6 +282,10 @@ export class ChartComponent implements AfterViewInit {
     const cursors = {
       ruler: 'ew-resize',
       range: 'col-resize',
+      stake: 'col-resize',
+      marker: 'grab',
+      sound: 'grab',
+      run: 'col-resize',
       keys: 'grab',
       handle: 'grab',
       curve: 'pointer',

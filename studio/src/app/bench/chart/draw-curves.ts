@@ -4,7 +4,7 @@ import type { LooseEdit } from '../../state/document';
 import { MONO, WORDS, type Ink } from './ink';
 import { drawOutsideGround } from './draw-ruler';
 import { drawPin, drawSummaryPegs } from './pegs';
-import { PEG_ROW, PLOT_TOP, RULER, xOf, yOf, type Plot, type Strip } from './plot';
+import { PEG_ROW, xOf, yOf, type Plot, type Strip } from './plot';
 import type { Polyline } from './polyline';
 
 /** What the plot needs to draw itself. */
@@ -27,11 +27,11 @@ export function drawCurves(pen: CanvasRenderingContext2D, scene: CurvesScene): v
     .flatMap((strip) => strip.channels)
     .flatMap((channel) => curveOf(scene.project, channel) ?? []);
   pen.fillStyle = ink.paper;
-  pen.fillRect(0, RULER, plot.width, PEG_ROW);
-  drawSummaryPegs(pen, plot, ink, curves, RULER, chosenFrames(scene.bench, curves));
+  pen.fillRect(0, plot.head, plot.width, PEG_ROW);
+  drawSummaryPegs(pen, plot, ink, curves, plot.head, chosenFrames(scene.bench, curves));
   for (const strip of plot.strips) drawStrip(pen, scene, strip);
   pen.fillStyle = ink.rule;
-  pen.fillRect(0, PLOT_TOP - 1, plot.width, 1);
+  pen.fillRect(0, plot.head + PEG_ROW - 1, plot.width, 1);
 }
 
 function chosenFrames(bench: BenchState, curves: readonly Curve[]): ReadonlySet<number> {

@@ -1,7 +1,15 @@
+import type { TimeKnot } from '@kaizen/core';
 import { shownFrame } from '../../ui/amount';
 import type { DragShown } from './chart-model';
 import { MONO, type Ink } from './ink';
 import { RULER, xOf, type Plot } from './plot';
+
+/** What shows at the playhead and of an edit of time before it happens. */
+export interface TimeShown {
+  readonly capture: boolean;
+  readonly affected: { readonly first: number; readonly last: number } | null;
+  readonly stakes: readonly TimeKnot[];
+}
 
 /** What lies over the drawing and moves all the time: the playhead with its flag, the chip and the box of a drag. */
 export function drawOverlay(
@@ -10,9 +18,12 @@ export function drawOverlay(
   ink: Ink,
   frame: number,
   drag: DragShown | null,
+  time: TimeShown,
 ): void {
   pen.clearRect(0, 0, plot.width, plot.height);
-  drawPlayhead(pen, plot, ink, frame);
+  if (time.affected) drawAffected(pen, plot, ink, time.affected);
+  drawStakes(pen, plot, ink, time.stakes);
+  drawPlayhead(pen, plot, ink, frame, time.capture);
   if (drag?.box) {
     const { left, top, right, bottom } = drag.box;
     pen.fillStyle = `${ink.select}22`;
@@ -24,12 +35,64 @@ export function drawOverlay(
   if (drag?.chip) drawChip(pen, plot, ink, drag.chip);
 }
 
-function drawPlayhead(pen: CanvasRenderingContext2D, plot: Plot, ink: Ink, frame: number): void {
+/** The part of time that an edit affects, while it is shown. */
+function drawAffected(
+  pen: CanvasRenderingContext2D,
+  plot: Plot,
+  ink: Ink,
+  { first, last }: { readonly first: number; readonly last: number },
+): void {
+  const left = first === -Infinity ? 0 : Math.max(0, xOf(plot, first));
+  const right = last === Infinity ? plot.width : Math.min(plot.width, xOf(plot, last));
+  if (right <= left) return;
+  pen.fillStyle = `${ink.select}1c`;
+  pen.fillRect(left, 0, right - left, plot.height);
+  pen.fillStyle = ink.select;
+  pen.fillRect(left, RULER - 3, right - left, 3);
+}
+
+/** Stakes: a line at where each goes, pale at where it came from, and its frames on a flag at the ruler. */
+function drawStakes(pen: CanvasRenderingContext2D, plot: Plot, ink: Ink, stakes: readonly TimeKnot[]): void {
+  pen.font = MONO;
+  pen.textBaseline = 'middle';
+  pen.textAlign = 'center';
+  for (const { from, to } of stakes) {
+    const x = Math.round(xOf(plot, to));
+    pen.fillStyle = ink.select;
+    if (from !== to) {
+      pen.globalAlpha = 0.35;
+      pen.fillRect(Math.round(xOf(plot, from)) - 1, RULER, 2, plot.height - RULER);
+      pen.globalAlpha = 1;
+    }
+    pen.fillRect(x - 1, RULER - 8, 2, plot.height - RULER + 8);
+    const by = Math.round((to - from) * 1000) / 1000;
+    const text =
+      by === 0
+        ? shownFrame(to)
+        : `${shownFrame(from)} → ${shownFrame(to)} (${by > 0 ? '+' : ''}${shownFrame(by)})`;
+    const width = pen.measureText(text).width + 12;
+    const left = Math.max(0, Math.min(plot.width - width, x - width / 2));
+    pen.beginPath();
+    pen.roundRect(left, 3, width, RULER - 8, 3);
+    pen.fill();
+    pen.fillStyle = ink.sheet;
+    pen.fillText(text, left + width / 2, RULER / 2 - 0.5);
+  }
+}
+
+/** The playhead with its flag; a mark on the flag tells that changes become keys there by themselves. */
+function drawPlayhead(
+  pen: CanvasRenderingContext2D,
+  plot: Plot,
+  ink: Ink,
+  frame: number,
+  capture: boolean,
+): void {
   const x = Math.round(xOf(plot, frame));
   const text = shownFrame(frame);
   pen.font = `600 12px 'IBM Plex Mono', monospace`;
-  const width = pen.measureText(text).width + 16;
-  pen.fillStyle = ink.now;
+  const width = pen.measureText(text).width + (capture ? 30 : 16);
+  pen.fillStyle = capture ? ink.select : ink.now;
   pen.fillRect(x - 1, 0, 2, plot.height);
   pen.beginPath();
   pen.moveTo(x - 1, 1);
@@ -42,6 +105,10 @@ function drawPlayhead(pen: CanvasRenderingContext2D, plot: Plot, ink: Ink, frame
   pen.textAlign = 'left';
   pen.textBaseline = 'middle';
   pen.fillText(text, x + 6, (RULER - 6) / 2 + 2);
+  if (!capture) return;
+  pen.beginPath();
+  pen.arc(x + width - 9, (RULER - 6) / 2 + 1, 4, 0, 2 * Math.PI);
+  pen.fill();
 }
 
 function drawChip(
@@ -53,7 +120,7 @@ function drawChip(
   pen.font = MONO.replace('11px', '12px');
   const width = pen.measureText(chip.text).width + 20;
   const x = Math.max(4, Math.min(plot.width - width - 4, chip.x + 16));
-  const y = Math.max(RULER + 4, Math.min(plot.height - 28, chip.y + 14));
+  const y = Math.max(plot.head + 4, Math.min(plot.height - 28, chip.y + 14));
   pen.fillStyle = ink.ink;
   pen.beginPath();
   pen.roundRect(x, y, width, 24, 4);

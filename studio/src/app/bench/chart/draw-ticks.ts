@@ -3,9 +3,10 @@ import { OUTSIDE_LABELS } from '../words';
 import { channelLabel } from '../channel-label';
 import type { BenchState } from '../../state/bench';
 import { drawOutsideGround } from './draw-ruler';
+import { runEnds } from './hit';
 import { drawPeg, drawPin, drawSummaryPegs, lean, pegShape } from './pegs';
 import { WORDS, type Ink } from './ink';
-import { ROW, RULER, xOf, type Plot } from './plot';
+import { ROW, xOf, type Plot } from './plot';
 import type { ChannelRow, Row } from './rows';
 
 export interface TicksScene {
@@ -25,20 +26,21 @@ export function drawTicks(pen: CanvasRenderingContext2D, scene: TicksScene): voi
   const { plot, ink, rows, scrollTop, project } = scene;
   pen.save();
   pen.beginPath();
-  pen.rect(0, RULER, plot.width, plot.height - RULER);
+  pen.rect(0, plot.head, plot.width, plot.height - plot.head);
   pen.clip();
   drawOutsideGround(
     pen,
     plot,
     ink,
     { first: project.range.start, last: project.range.end },
-    RULER,
-    plot.height - RULER,
+    plot.head,
+    plot.height - plot.head,
   );
   const firstRow = Math.floor(scrollTop / ROW);
-  const lastRow = Math.min(rows.length, Math.ceil((scrollTop + plot.height - RULER) / ROW));
+  const lastRow = Math.min(rows.length, Math.ceil((scrollTop + plot.height - plot.head) / ROW));
   const chosen = chosenByChannel(scene.bench);
-  for (let i = firstRow; i < lastRow; i++) drawRow(pen, scene, rows[i]!, RULER + i * ROW - scrollTop, chosen);
+  for (let i = firstRow; i < lastRow; i++)
+    drawRow(pen, scene, rows[i]!, plot.head + i * ROW - scrollTop, chosen);
   pen.restore();
 }
 
@@ -58,8 +60,8 @@ function drawRow(
   chosen: Chosen,
 ): void {
   const { plot, ink, bench } = scene;
-  if (row.kind === 'part') {
-    pen.fillStyle = `${ink.rule}66`;
+  if (row.kind !== 'channel') {
+    pen.fillStyle = row.kind === 'part' ? `${ink.rule}66` : `${ink.rule}33`;
     pen.fillRect(0, top, plot.width, ROW);
     const frames = new Set(row.curves.flatMap((curve) => [...(chosen.get(curve.channel) ?? [])]));
     drawSummaryPegs(pen, plot, ink, row.curves, top, frames);
@@ -105,6 +107,8 @@ function drawChannelRow(
       pen.fillStyle = ink.ink;
       if (pin !== null) drawPin(pen, xOf(plot, pin), top + 1);
     }
+    const ends = runEnds(plot, row, chosen);
+    if (ends) drawRunEnds(pen, ink, ends, middle);
     if (curve.locked) {
       pen.fillStyle = ink.soft;
       pen.fillRect(0, top + ROW - 4, plot.width, 2);
@@ -118,6 +122,26 @@ function drawChannelRow(
     pen.stroke();
   }
   pen.setLineDash([]);
+}
+
+/** Small arrows outside the chosen pegs of a row: dragged they scale the run. */
+function drawRunEnds(
+  pen: CanvasRenderingContext2D,
+  ink: Ink,
+  { start, end }: { readonly start: number; readonly end: number },
+  middle: number,
+): void {
+  pen.fillStyle = ink.select;
+  for (const [x, way] of [
+    [start, -1],
+    [end, 1],
+  ] as const) {
+    pen.beginPath();
+    pen.moveTo(x + way * 4, middle);
+    pen.lineTo(x - way * 3, middle - 5);
+    pen.lineTo(x - way * 3, middle + 5);
+    pen.fill();
+  }
 }
 
 function drawHeldLegs(

@@ -1,17 +1,20 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatIcon } from '@angular/material/icon';
+import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { MatTooltip } from '@angular/material/tooltip';
-import { activeClip } from '@kaizen/core';
+import { activeClip, keysOffTheFrame, type ChannelKind } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
-import type { RowFilter } from '../../state/bench';
+import { ALL_KINDS, type RowFilter } from '../../state/bench';
 import { Studio } from '../../state/studio';
+import { toggled } from '../picking';
+import { PoseCommands } from '../pose/pose-commands';
 import { ChartModel } from './chart-model';
 
 /** The row over the Chart: which rows show, whether keys stay on whole frames, fitting. */
 @Component({
   selector: 'kz-filter-row',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatIcon, MatTooltip],
+  imports: [MatIcon, MatMenu, MatMenuItem, MatMenuTrigger, MatTooltip],
   template: `
     <label class="search">
       <mat-icon svgIcon="search" />
@@ -40,22 +43,78 @@ import { ChartModel } from './chart-model';
       </button>
     }
     <button
-      class="button toggle"
-      [attr.aria-pressed]="studio.bench().everyChannel"
-      matTooltip="Also the channels that nothing moves yet"
-      (click)="studio.set({ everyChannel: !studio.bench().everyChannel })"
-    >
-      Every channel
-    </button>
-    <span class="space"></span>
-    <button
       class="button"
-      [matTooltip]="registry.tip('key.here', 'Key the chosen channels or part at the playhead')"
-      [disabled]="studio.readOnly()"
-      (click)="registry.run('key.here')"
+      [matMenuTriggerFor]="rows"
+      matTooltip="Which kinds of channels have rows, and what the pegs of a part stand for"
     >
-      Key here
+      Rows
     </button>
+    <mat-menu #rows="matMenu">
+      <div
+        class="menu"
+        role="group"
+        aria-label="Rows"
+        tabindex="-1"
+        (click)="$event.stopPropagation()"
+        (keydown.enter)="$event.stopPropagation()"
+      >
+        @for (kind of kinds; track kind) {
+          <button
+            class="button bare toggle"
+            role="menuitemcheckbox"
+            [attr.aria-checked]="studio.bench().kinds.includes(kind)"
+            (click)="toggleKind(kind)"
+          >
+            {{ kind }}
+          </button>
+        }
+        <hr />
+        <button
+          class="button bare toggle"
+          role="menuitemcheckbox"
+          [attr.aria-checked]="studio.bench().everyChannel"
+          (click)="studio.set({ everyChannel: !studio.bench().everyChannel })"
+        >
+          channels that nothing moves yet
+        </button>
+        <button
+          class="button bare toggle"
+          role="menuitemcheckbox"
+          [attr.aria-checked]="studio.bench().summary === 'below'"
+          (click)="studio.set({ summary: studio.bench().summary === 'own' ? 'below' : 'own' })"
+        >
+          pegs of parts stand for all below
+        </button>
+      </div>
+    </mat-menu>
+    <span class="space"></span>
+    <span class="pair">
+      <button
+        class="button"
+        [matTooltip]="registry.tip('key.here', 'Key the chosen channels or part at the playhead')"
+        [disabled]="studio.readOnly()"
+        (click)="registry.run('key.here')"
+      >
+        Key here
+      </button>
+      <button
+        class="button more"
+        aria-label="Other ways to key here"
+        matTooltip="Other ways to key here"
+        [disabled]="studio.readOnly()"
+        [matMenuTriggerFor]="keyed"
+      >
+        ▾
+      </button>
+    </span>
+    <mat-menu #keyed="matMenu">
+      @for (way of poses.keyed; track way.which) {
+        <button mat-menu-item (click)="registry.run('key.' + way.which)">{{ way.label }}</button>
+      }
+      <button mat-menu-item [disabled]="studio.loose().length === 0" (click)="registry.run('key.loose')">
+        Key all that changed
+      </button>
+    </mat-menu>
     <button
       class="button toggle"
       [attr.aria-pressed]="studio.bench().wholeFrames"
@@ -86,7 +145,7 @@ import { ChartModel } from './chart-model';
     .search {
       position: relative;
       flex: 0 1 170px;
-      min-width: 90px;
+      min-width: 84px;
     }
     .search mat-icon {
       position: absolute;
@@ -99,6 +158,34 @@ import { ChartModel } from './chart-model';
     .search .input {
       padding-left: 27px;
     }
+    .pair {
+      display: flex;
+      flex: none;
+    }
+    .pair .button:first-child {
+      border-radius: var(--radius) 0 0 var(--radius);
+    }
+    .more {
+      padding: 0 5px;
+      border-left: 0;
+      border-radius: 0 var(--radius) var(--radius) 0;
+    }
+    .menu {
+      display: flex;
+      flex-direction: column;
+      align-items: flex-start;
+      padding: 4px 8px;
+    }
+    hr {
+      width: 100%;
+      margin: 4px 0;
+      border: 0;
+      border-top: 1px solid var(--rule);
+    }
+    .chip {
+      flex: none;
+      white-space: nowrap;
+    }
     .space {
       flex: 1;
     }
@@ -108,6 +195,8 @@ export class FilterRowComponent {
   readonly studio = inject(Studio);
   readonly model = inject(ChartModel);
   readonly registry = inject(CommandRegistry);
+  readonly poses = inject(PoseCommands);
+  readonly kinds = ALL_KINDS;
   readonly filters = computed(() => {
     const project = this.studio.project();
     const { parts, channels } = this.studio.bench();
@@ -122,8 +211,22 @@ export class FilterRowComponent {
         count: Math.max(parts.length, channels.length),
       },
     ];
-    return list;
+    const off = project ? new Set(keysOffTheFrame(project).map(({ channel }) => channel)).size : 0;
+    if (off === 0 && this.studio.bench().filter !== 'off') return list;
+    return [
+      ...list,
+      {
+        id: 'off' as const,
+        label: 'Off frame',
+        tip: 'Only channels with keys between frames',
+        count: off,
+      },
+    ];
   });
+
+  toggleKind(kind: ChannelKind): void {
+    this.studio.set({ kinds: toggled(this.studio.bench().kinds, kind) });
+  }
 
   onKey(event: KeyboardEvent): void {
     if (event.key === 'Escape') {

@@ -1,13 +1,29 @@
-import { curveOf, handlePlace, type HandleRef, type KeyRef, type Program, type Project } from '@kaizen/core';
+import {
+  curveOf,
+  handlePlace,
+  type Curve,
+  type HandleRef,
+  type KeyRef,
+  type Marker,
+  type Program,
+  type Project,
+  type Sound,
+  type TimeKnot,
+} from '@kaizen/core';
 import type { BenchState } from '../../state/bench';
 import type { Box } from './chart-model';
-import { frameAt, PLOT_TOP, ROW, RULER, stripAt, xOf, yOf, type Plot, type Strip } from './plot';
+import { markerBox, nameWidth } from '../ruler/draw-marks';
+import { frameAt, MARKER_ROW, PEG_ROW, ROW, RULER, stripAt, xOf, yOf, type Plot, type Strip } from './plot';
 import type { Row } from './rows';
 
 /** What lies under a place of the Chart's canvas. */
 export type Target =
   | { readonly kind: 'ruler' }
   | { readonly kind: 'range'; readonly end: 'start' | 'end' }
+  | { readonly kind: 'stake'; readonly stake: TimeKnot }
+  | { readonly kind: 'marker'; readonly marker: Marker; readonly end: 'start' | 'end' | 'whole' }
+  | { readonly kind: 'sound'; readonly sound: Sound }
+  | { readonly kind: 'run'; readonly end: 'start' | 'end'; readonly frame: number }
   | { readonly kind: 'keys'; readonly refs: readonly KeyRef[]; readonly strip: Strip | null }
   | { readonly kind: 'handle'; readonly handle: HandleRef; readonly strip: Strip }
   | { readonly kind: 'curve'; readonly channel: string; readonly strip: Strip | null }
@@ -25,13 +41,20 @@ export interface HitScene {
 const KEY_REACH = 8;
 const PEG_REACH = 6;
 const CURVE_REACH = 6;
+const STAKE_REACH = 7;
+/** How far beside the outer chosen pegs the ends of a run stand, and how near the pointer must be. */
+const RUN_AWAY = 13;
+const RUN_REACH = 5;
 
 export function hitChart(scene: HitScene, x: number, y: number): Target {
   if (y < RULER) return hitRuler(scene, x, y);
+  if (y < scene.plot.head) return hitMarks(scene, x, y) ?? { kind: 'ruler' };
   return scene.bench.density === 'ticks' ? hitTicks(scene, x, y) : hitCurves(scene, x, y);
 }
 
-function hitRuler({ plot, project }: HitScene, x: number, y: number): Target {
+function hitRuler({ plot, project, bench }: HitScene, x: number, y: number): Target {
+  const stake = bench.stakes.find(({ to }) => Math.abs(xOf(plot, to) - x) <= STAKE_REACH);
+  if (stake) return { kind: 'stake', stake };
   if (y > RULER - 12) {
     const start = x - xOf(plot, project.range.start);
     const end = xOf(plot, project.range.end) - x;
@@ -41,15 +64,65 @@ function hitRuler({ plot, project }: HitScene, x: number, y: number): Target {
   return { kind: 'ruler' };
 }
 
-function hitTicks({ plot, rows, scrollTop }: HitScene, x: number, y: number): Target {
-  const row = rows[Math.floor((y - RULER + scrollTop) / ROW)];
+/** The markers and sounds that stand under the ruler; those drawn last lie on top. */
+function hitMarks({ plot, project }: HitScene, x: number, y: number): Target | null {
+  if (project.markers.length > 0 && y < RULER + MARKER_ROW) {
+    const marker = project.markers.findLast((each) => {
+      const { left, right } = markerBox(plot, each, nameWidth(each));
+      return x >= left - 3 && x <= right + 3;
+    });
+    if (!marker) return null;
+    const onStart = marker.end !== null && Math.abs(x - xOf(plot, marker.frame)) <= 4;
+    const onEnd = marker.end !== null && Math.abs(x - xOf(plot, marker.end)) <= 4;
+    return { kind: 'marker', marker, end: onEnd ? 'end' : onStart ? 'start' : 'whole' };
+  }
+  const sound = project.sounds.findLast((each) => x >= xOf(plot, each.start) - 3);
+  return sound ? { kind: 'sound', sound } : null;
+}
+
+/** The outer ends of the chosen keys of a row, just beside its first and last one: dragged they scale the whole run. */
+export function runEnds(
+  plot: Plot,
+  row: Row,
+  chosen: ReadonlySet<number> | undefined,
+): { readonly start: number; readonly end: number } | null {
+  if (row.kind !== 'channel' || !chosen || chosen.size < 2) return null;
+  const frames = [...chosen];
+  return { start: xOf(plot, Math.min(...frames)) - RUN_AWAY, end: xOf(plot, Math.max(...frames)) + RUN_AWAY };
+}
+
+function hitRun({ plot, bench }: HitScene, row: Row, x: number): Target | null {
+  const chosen = bench.keys.filter(({ channel }) => channel === row.id).map(({ frame }) => frame);
+  const ends = runEnds(plot, row, new Set(chosen));
+  if (!ends) return null;
+  if (Math.abs(x - ends.end) <= RUN_REACH) return { kind: 'run', end: 'end', frame: Math.max(...chosen) };
+  if (Math.abs(x - ends.start) <= RUN_REACH) return { kind: 'run', end: 'start', frame: Math.min(...chosen) };
+  return null;
+}
+
+/** The place in the list of the row at a height of the canvas, in Ticks. */
+export function rowAt({ plot, scrollTop }: Pick<HitScene, 'plot' | 'scrollTop'>, y: number): number {
+  return Math.floor((y - plot.head + scrollTop) / ROW);
+}
+
+function hitTicks(scene: HitScene, x: number, y: number): Target {
+  const { plot, rows } = scene;
+  const row = rows[rowAt(scene, y)];
   if (!row) return { kind: 'ground', strip: null };
-  const curves = row.kind === 'part' ? row.curves : row.curve ? [row.curve] : [];
+  const run = hitRun(scene, row, x);
+  if (run) return run;
+  const curves = curvesOfRow(row);
   const refs = keysNear(plot, curves, x);
   if (refs.length > 0) return { kind: 'keys', refs, strip: null };
   return row.kind === 'channel'
     ? { kind: 'curve', channel: row.id, strip: null }
     : { kind: 'ground', strip: null };
+}
+
+/** The curves whose keys a row's pegs are or stand for. */
+export function curvesOfRow(row: Row): readonly Curve[] {
+  if (row.kind !== 'channel') return row.curves;
+  return row.curve ? [row.curve] : [];
 }
 
 /** All keys on the one frame nearest to a place, within reach. */
@@ -79,7 +152,7 @@ function keysNear(
 function hitCurves(scene: HitScene, x: number, y: number): Target {
   const { plot, project } = scene;
   const strip = stripAt(plot, y) ?? null;
-  if (y < PLOT_TOP) {
+  if (y < plot.head + PEG_ROW) {
     const curves = plot.strips
       .flatMap((each) => each.channels)
       .flatMap((channel) => curveOf(project, channel) ?? []);
@@ -149,8 +222,9 @@ function hitCurve({ plot, program }: HitScene, strip: Strip, x: number, y: numbe
 export function keysInBox({ plot, project, bench, rows, scrollTop }: HitScene, box: Box): KeyRef[] {
   const inside = (x: number, y: number) => x >= box.left && x <= box.right && y >= box.top && y <= box.bottom;
   if (bench.density === 'ticks') {
-    return rows.flatMap((row, i) => {
-      const y = RULER + i * ROW - scrollTop + ROW / 2;
+    const first = Math.max(0, Math.floor((box.top - plot.head + scrollTop) / ROW));
+    return rows.slice(first, Math.ceil((box.bottom - plot.head + scrollTop) / ROW)).flatMap((row, i) => {
+      const y = plot.head + (first + i) * ROW - scrollTop + ROW / 2;
       if (row.kind !== 'channel' || !row.curve) return [];
       return row.curve.keys.flatMap((key) =>
         inside(xOf(plot, key.frame), y) ? [{ channel: row.id, frame: key.frame }] : [],

@@ -1,4 +1,5 @@
 import { scaleLinear, type ScaleLinear } from 'd3-scale';
+import type { Project } from '@kaizen/core';
 import type { ChannelLabel } from '../channel-label';
 import type { TimeAxis } from './time-axis';
 
@@ -21,6 +22,8 @@ export interface Plot {
   readonly width: number;
   readonly height: number;
   readonly strips: readonly Strip[];
+  /** Where the ruler with its markers and sounds ends and the rows or the plot begin. */
+  readonly head: number;
   /** From frames to pixels of the canvas. */
   readonly time: ScaleLinear<number, number>;
 }
@@ -28,8 +31,18 @@ export interface Plot {
 export const RULER = 24;
 export const PEG_ROW = 24;
 export const ROW = 24;
-/** Where the strips begin. */
+/** The rows under the ruler: markers and notes, then the waveforms of sounds. */
+export const MARKER_ROW = 22;
+export const SOUND_ROW = 34;
+/** Where the strips begin under a ruler without markers and sounds. */
 export const PLOT_TOP = RULER + PEG_ROW;
+
+/** How high the ruler is with what stands on it. */
+export function headHeight(project: Pick<Project, 'markers' | 'sounds'> | null): number {
+  const markers = project && project.markers.length > 0 ? MARKER_ROW : 0;
+  const sounds = project && project.sounds.length > 0 ? SOUND_ROW : 0;
+  return RULER + markers + sounds;
+}
 
 export interface ValueRange {
   readonly low: number;
@@ -42,6 +55,7 @@ export function layStrips(
   channels: readonly { readonly channel: string; readonly label: ChannelLabel }[],
   ranges: ReadonlyMap<string, ValueRange>,
   height: number,
+  head = RULER,
 ): readonly Strip[] {
   const units = new Map<string, { channels: string[]; labels: ChannelLabel[] }>();
   for (const { channel, label } of channels) {
@@ -51,17 +65,23 @@ export function layStrips(
     strip.labels.push(label);
     units.set(name, strip);
   }
-  const each = Math.max(1, (height - PLOT_TOP) / Math.max(1, units.size));
+  const each = Math.max(1, (height - head - PEG_ROW) / Math.max(1, units.size));
   return [...units].map(([unit, { channels: own, labels }], i): Strip => {
     const { low, high } = ranges.get(unit) ?? UNKNOWN_RANGE;
-    const top = PLOT_TOP + i * each;
+    const top = head + PEG_ROW + i * each;
     const scale = scaleLinear([low, high], [top + each, top]);
     return { unit, channels: own, labels, top, height: each, low, high, scale };
   });
 }
 
-export function layPlot(axis: TimeAxis, width: number, height: number, strips: readonly Strip[]): Plot {
-  return { axis, width, height, strips, time: scaleLinear([axis.first, axis.last], [0, width]) };
+export function layPlot(
+  axis: TimeAxis,
+  width: number,
+  height: number,
+  strips: readonly Strip[],
+  head = RULER,
+): Plot {
+  return { axis, width, height, strips, head, time: scaleLinear([axis.first, axis.last], [0, width]) };
 }
 
 /** Channels share a strip by their unit; those without one by their kind. */

@@ -8,7 +8,7 @@ import { Studio } from '../../state/studio';
 import { toggled } from '../picking';
 import { ChartModel } from './chart-model';
 import { ROW } from './plot';
-import type { ChannelRow, PartRow, Row } from './rows';
+import type { ChannelRow, KindRow, PartRow, Row } from './rows';
 import { ValueCellComponent } from './value-cell.component';
 
 /** The Chart's rows: parts and their channels, with the value at the playhead. */
@@ -50,7 +50,10 @@ export class RowsPanelComponent {
 
   isPicked(row: Row): boolean {
     const { parts, channels } = this.studio.bench();
-    return row.kind === 'part' ? parts.includes(row.id) : channels.includes(row.id);
+    if (row.kind === 'part') return parts.includes(row.id);
+    return row.kind === 'kind'
+      ? row.channels.every((channel) => channels.includes(channel))
+      : channels.includes(row.id);
   }
 
   pick(row: Row, event: Event): void {
@@ -65,9 +68,10 @@ export class RowsPanelComponent {
       this.studio.set({ sheet: 'part' });
       return;
     }
-    const next = adding ? toggled(channels, row.id) : [row.id];
+    const named = row.kind === 'kind' ? row.channels : [row.id];
+    const next = adding ? named.reduce((list, channel) => toggled(list, channel), channels) : named;
     this.studio.pick({ parts: [row.part.id], channels: next, ...(adding ? {} : { keys: [], handles: [] }) });
-    if (row.curve) this.studio.set({ sheet: 'key' });
+    if (row.kind === 'channel' && row.curve) this.studio.set({ sheet: 'key' });
   }
 
   /** Arrow keys walk the rows, left and right close and open a part. */
@@ -78,9 +82,10 @@ export class RowsPanelComponent {
       const next = rows[index + (event.key === 'ArrowDown' ? 1 : -1)];
       if (next) this.focusRow(next, index + (event.key === 'ArrowDown' ? 1 : -1));
     } else if (event.key === 'Enter') this.pick(row, event);
-    else if (row.kind === 'part' && row.opens && event.key === 'ArrowRight' && !row.open)
+    else if (row.kind !== 'channel' && row.opens && event.key === 'ArrowRight' && !row.open)
       this.toggleOpen(row);
-    else if (row.kind === 'part' && row.opens && event.key === 'ArrowLeft' && row.open) this.toggleOpen(row);
+    else if (row.kind !== 'channel' && row.opens && event.key === 'ArrowLeft' && row.open)
+      this.toggleOpen(row);
     else return;
     event.preventDefault();
     event.stopPropagation();
@@ -96,7 +101,7 @@ export class RowsPanelComponent {
     requestAnimationFrame(() => document.getElementById(`row-${row.kind}-${row.id}`)?.focus());
   }
 
-  toggleOpen(row: PartRow): void {
+  toggleOpen(row: PartRow | KindRow): void {
     const { collapsed } = this.studio.bench();
     this.studio.set({ collapsed: toggled(collapsed, row.id) });
   }

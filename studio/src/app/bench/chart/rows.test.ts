@@ -11,6 +11,8 @@ const all: RowsQuery = {
   collapsed: [],
   parts: [],
   channels: [],
+  kinds: ['place', 'turn', 'size', 'squash', 'look', 'custom'],
+  summary: 'own',
   search: '',
 };
 const ids = (query: Partial<RowsQuery>, loose = []) =>
@@ -49,8 +51,41 @@ describe('the Chart’s rows', () => {
     ]);
   });
 
+  it('of a kind close by themselves, and are left out with their kind', () => {
+    const query = { everyChannel: true, search: 'door' };
+    expect(ids({ ...query, collapsed: ['door#place', 'door#size'] })).toEqual([
+      'door',
+      'door#place',
+      'door#turn',
+      'door/rotate.x',
+      'door/rotate.y',
+      'door/rotate.z',
+      'door#size',
+      'door/squash',
+      'door/visible',
+    ]);
+    expect(ids({ ...query, kinds: ['squash'] })).toEqual(['door', 'door/squash']);
+  });
+
+  it('stand for the keys of a part, or of all below it', () => {
+    const curvesOf = (summary: RowsQuery['summary']) => {
+      const row = chartRows(project, driven, [], { ...all, summary })[0]!;
+      return row.kind === 'part' ? row.curves.map(({ channel }) => channel) : [];
+    };
+    expect(curvesOf('own')).toEqual(['wagon/translate.x']);
+    expect(curvesOf('below')).toEqual(['wagon/translate.x', 'hook/translate.y']);
+  });
+
   it('show every channel when asked, and a loose edit’s always', () => {
-    expect(ids({ everyChannel: true }).filter((id) => id.startsWith('door/'))).toHaveLength(11);
+    const door = ids({ everyChannel: true }).filter((id) => /^door[/#]/.test(id));
+    expect(door).toHaveLength(14);
+    expect(door.slice(0, 5)).toEqual([
+      'door#place',
+      'door/translate.x',
+      'door/translate.y',
+      'door/translate.z',
+      'door#turn',
+    ]);
     const loose = [{ channel: 'door/rotate.y', frame: 5, value: 30, was: 0 }];
     const rows = chartRows(project, driven, loose, all);
     expect(rows.at(-1)).toMatchObject({ id: 'door/rotate.y', loose });

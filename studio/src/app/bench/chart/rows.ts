@@ -1,7 +1,8 @@
 import {
   curvesByChannel,
-  curvesOfPart,
   partProperties,
+  withDescendants,
+  type ChannelKind,
   type Curve,
   type Part,
   type Project,
@@ -10,16 +11,23 @@ import type { BenchState } from '../../state/bench';
 import type { LooseEdit } from '../../state/document';
 import { channelLabelOf, type ChannelLabel } from '../channel-label';
 
-/** A row of the Chart: a part, or one of its channels. */
-export interface PartRow {
-  readonly kind: 'part';
+/** A row that stands for several channels: of a part, or of one kind of it. Its pegs stand for the keys of its curves. */
+interface SummaryRow {
   readonly id: string;
   readonly part: Part;
   readonly depth: number;
   readonly open: boolean;
-  /** Curves of the part's own channels: what its summary pegs stand for. */
+  /** The curves that its summary pegs stand for. */
   readonly curves: readonly Curve[];
   readonly opens: boolean;
+}
+export interface PartRow extends SummaryRow {
+  readonly kind: 'part';
+}
+export interface KindRow extends SummaryRow {
+  readonly kind: 'kind';
+  readonly name: ChannelKind;
+  readonly channels: readonly string[];
 }
 export interface ChannelRow {
   readonly kind: 'channel';
@@ -31,7 +39,7 @@ export interface ChannelRow {
   readonly driven: boolean;
   readonly loose: readonly LooseEdit[];
 }
-export type Row = PartRow | ChannelRow;
+export type Row = PartRow | KindRow | ChannelRow;
 
 export interface RowsQuery {
   readonly filter: BenchState['filter'];
@@ -39,11 +47,15 @@ export interface RowsQuery {
   readonly collapsed: readonly string[];
   readonly parts: readonly string[];
   readonly channels: readonly string[];
+  readonly kinds: readonly ChannelKind[];
+  readonly summary: BenchState['summary'];
   readonly search: string;
 }
 
 /** Deeper parts are not indented further, or names would have no room. */
 const MOST_DEPTH = 4;
+/** Channels of one kind get a row of their own from so many on. */
+const KIND_ROW_FROM = 2;
 
 /** The rows to show, parents before children; under a filter or search without the hierarchy. */
 export function chartRows(
@@ -55,19 +67,26 @@ export function chartRows(
   const rows: Row[] = [];
   const flat = query.filter !== 'all' || query.search !== '';
   const closed = new Set(query.collapsed);
-  const looseOf = groupLoose(loose);
+  const asked: Asked = {
+    curves: curvesByChannel(project),
+    driven,
+    loose,
+    looseOf: groupLoose(loose),
+    closed,
+    query,
+    chosen: new Set(query.channels),
+  };
+  const key = cacheKey(asked);
   const add = (part: Part, depth: number, hidden: boolean): void => {
-    const channels = channelRows(project, part, driven, looseOf, depth, query);
+    const { own, channels, list } = rowsOfPart(part, depth, flat, asked, key);
     const children = childrenOf(project).get(part.id) ?? [];
-    const wanted = flat
-      ? channels.length > 0 || (query.search !== '' && matches(part.name, query.search))
-      : !hidden;
+    const wanted = flat ? channels > 0 || (query.search !== '' && matches(part.name, query.search)) : !hidden;
     const open = flat || !closed.has(part.id);
     if (wanted) {
-      const curves = curvesOfPart(project, part);
-      const opens = channels.length > 0 || children.length > 0;
+      const curves = query.summary === 'own' ? own : curvesBelow(project, part, asked);
+      const opens = channels > 0 || children.length > 0;
       rows.push({ kind: 'part', id: part.id, part, depth: flat ? 0 : depth, open, curves, opens });
-      if (open) rows.push(...channels);
+      if (open) for (const row of list) rows.push(row);
     }
     for (const child of children) add(child, Math.min(MOST_DEPTH, depth + 1), hidden || !open);
   };
@@ -75,33 +94,142 @@ export function chartRows(
   return rows;
 }
 
-function channelRows(
-  project: Project,
-  part: Part,
-  driven: ReadonlySet<string>,
-  looseOf: ReadonlyMap<string, readonly LooseEdit[]>,
-  depth: number,
-  query: RowsQuery,
-): ChannelRow[] {
+/** The rows below a part's own, as they were made last, and what they were made of. */
+interface CachedRows {
+  readonly key: object;
+  readonly depth: number;
+  readonly curves: readonly (Curve | undefined)[];
+  /** Its own curves, without the gaps of channels that have none. */
+  readonly own: readonly Curve[];
+  readonly channels: number;
+  readonly list: readonly Row[];
+}
+const rowsCache = new WeakMap<Part, CachedRows>();
+
+/** The rows below a part's own: made anew only where one of its curves, or what is asked, is another. */
+function rowsOfPart(part: Part, depth: number, flat: boolean, asked: Asked, key: object): CachedRows {
+  const names = namesOf(part);
+  const cached = rowsCache.get(part);
+  const { curves } = asked;
+  if (
+    cached?.key === key &&
+    cached.depth === depth &&
+    names.every(({ id }, i) => curves.get(id) === cached.curves[i])
+  )
+    return cached;
+  const channels = channelRows(part, depth, asked);
+  const found = names.map(({ id }) => curves.get(id));
+  const made: CachedRows = {
+    key,
+    depth,
+    curves: found,
+    own: found.flatMap((curve) => curve ?? []),
+    channels: channels.length,
+    list: withKindRows(part, channels, asked, flat ? 1 : depth + 1),
+  };
+  rowsCache.set(part, made);
+  return made;
+}
+
+let lastKey: { readonly asked: readonly unknown[] } = { asked: [] };
+/** One object as long as everything but the curves is the same. */
+function cacheKey({ driven, loose, query }: Asked): object {
+  const now: readonly unknown[] = [driven, loose, ...(Object.values(query) as unknown[])];
+  const same = now.length === lastKey.asked.length && now.every((each, i) => each === lastKey.asked[i]);
+  if (!same) lastKey = { asked: now };
+  return lastKey;
+}
+
+interface Asked {
+  readonly curves: ReadonlyMap<string, Curve>;
+  readonly driven: ReadonlySet<string>;
+  readonly loose: readonly LooseEdit[];
+  readonly looseOf: ReadonlyMap<string, readonly LooseEdit[]>;
+  readonly closed: ReadonlySet<string>;
+  readonly chosen: ReadonlySet<string>;
+  readonly query: RowsQuery;
+}
+
+/** The curves of a part and of all below it. */
+function curvesBelow(project: Project, part: Part, { curves }: Asked): readonly Curve[] {
+  const below = new Set(withDescendants(project.parts, part.id));
+  return project.parts
+    .filter(({ id }) => below.has(id))
+    .flatMap((each) => namesOf(each).flatMap(({ id }) => curves.get(id) ?? []));
+}
+
+/** A row over the channels of each kind that has several. */
+function withKindRows(part: Part, channels: readonly ChannelRow[], asked: Asked, depth: number): Row[] {
+  const rows: Row[] = [];
+  for (let i = 0; i < channels.length;) {
+    const { kind } = channels[i]!.label;
+    let end = i;
+    while (channels[end]?.label.kind === kind) end++;
+    const group = channels.slice(i, end);
+    i = end;
+    if (group.length < KIND_ROW_FROM) {
+      rows.push(...group);
+      continue;
+    }
+    const id = `${part.id}#${kind}`;
+    const open = !asked.closed.has(id);
+    rows.push({
+      kind: 'kind',
+      id,
+      name: kind,
+      part,
+      depth,
+      open,
+      opens: true,
+      curves: group.flatMap(({ curve }) => curve ?? []),
+      channels: group.map((row) => row.id),
+    });
+    if (open) rows.push(...group.map((row) => ({ ...row, depth: row.depth + 1 })));
+  }
+  return rows;
+}
+
+interface NamedChannel {
+  readonly id: string;
+  readonly property: string;
+  label: ChannelLabel | null;
+}
+const namesCache = new WeakMap<Part, readonly NamedChannel[]>();
+/** A part's channels by name, made once a part; labels are made when they are first shown. */
+function namesOf(part: Part): readonly NamedChannel[] {
+  let names = namesCache.get(part);
+  if (!names) {
+    names = partProperties(part).map(({ property }) => ({
+      id: `${part.id}/${property}`,
+      property,
+      label: null,
+    }));
+    namesCache.set(part, names);
+  }
+  return names;
+}
+
+function channelRows(part: Part, depth: number, asked: Asked): ChannelRow[] {
+  const { curves, driven, looseOf, chosen, query } = asked;
   const chosenPart = query.parts.includes(part.id);
-  const curves = curvesByChannel(project);
-  return partProperties(part).flatMap(({ property }): ChannelRow[] => {
-    const id = `${part.id}/${property}`;
+  const indent = (query.filter !== 'all' || query.search !== '' ? 0 : depth) + 1;
+  return namesOf(part).flatMap((named): ChannelRow[] => {
+    const { id } = named;
     const curve = curves.get(id);
-    const waiting = looseOf.get(id) ?? [];
-    const lives = curve !== undefined || driven.has(id) || waiting.length > 0 || query.channels.includes(id);
-    if (!lives && !query.everyChannel) return [];
+    const waiting = looseOf.get(id) ?? NO_LOOSE;
+    const isDriven = driven.has(id);
+    if (!curve && !isDriven && waiting.length === 0 && !chosen.has(id) && !query.everyChannel) return [];
     if (query.filter === 'keyed' && !curve) return [];
-    if (query.filter === 'selected' && !chosenPart && !query.channels.includes(id)) return [];
-    const label = channelLabelOf(part, property);
+    if (query.filter === 'off' && !curve?.keys.some(({ frame }) => !Number.isInteger(frame))) return [];
+    if (query.filter === 'selected' && !chosenPart && !chosen.has(id)) return [];
+    const label = (named.label ??= channelLabelOf(part, named.property));
+    if (!query.kinds.includes(label.kind)) return [];
     if (query.search !== '' && !matches(`${part.name} ${label.short}`, query.search)) return [];
-    const indent = (query.filter !== 'all' || query.search !== '' ? 0 : depth) + 1;
-    return [
-      { kind: 'channel', id, part, depth: indent, label, curve, driven: driven.has(id), loose: waiting },
-    ];
+    return [{ kind: 'channel', id, part, depth: indent, label, curve, driven: isDriven, loose: waiting }];
   });
 }
 
+const NO_LOOSE: readonly LooseEdit[] = [];
 function groupLoose(loose: readonly LooseEdit[]): Map<string, readonly LooseEdit[]> {
   const map = new Map<string, readonly LooseEdit[]>();
   for (const edit of loose) map.set(edit.channel, [...(map.get(edit.channel) ?? []), edit]);
@@ -142,9 +270,7 @@ export function plottedChannels(
   const chosen = bench.channels.filter(lives);
   if (chosen.length > 0) return chosen;
   const of = (parts: readonly Part[]) =>
-    parts
-      .flatMap((part) => partProperties(part).map(({ property }) => `${part.id}/${property}`))
-      .filter(lives);
+    parts.flatMap((part) => namesOf(part).map(({ id }) => id)).filter(lives);
   const ofParts = of(project.parts.filter((part) => bench.parts.includes(part.id)));
   if (ofParts.length > 0) return ofParts;
   return of(project.parts).filter((channel) => curves.has(channel));

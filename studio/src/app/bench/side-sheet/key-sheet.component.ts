@@ -1,7 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import {
+  channelKind,
   mapKeyPlaces,
+  splitChannel,
   setJoined,
   setLeg,
   setReach,
@@ -22,9 +24,18 @@ import { NumberFieldComponent } from '../../ui/number-field.component';
 import { optionsOf, type Option } from '../../ui/option';
 import { SegmentsComponent } from '../../ui/segments.component';
 import { SelectComponent } from '../../ui/select.component';
+import { VectorFieldComponent } from '../../ui/vector-field.component';
 import { channelLabel } from '../channel-label';
 import { Stage } from '../stage';
-import { EASE_LABELS, LAW_LABELS, LEG_LABELS, SIDE_LABELS, SIDE_TIPS, SLOW_LABELS } from '../words';
+import {
+  AXIS_LETTERS,
+  EASE_LABELS,
+  LAW_LABELS,
+  LEG_LABELS,
+  SIDE_LABELS,
+  SIDE_TIPS,
+  SLOW_LABELS,
+} from '../words';
 import {
   chosenKeys,
   common,
@@ -43,7 +54,14 @@ import { OutsideFormComponent } from './outside-form.component';
 @Component({
   selector: 'kz-key-sheet',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, NumberFieldComponent, OutsideFormComponent, SegmentsComponent, SelectComponent],
+  imports: [
+    MatTooltip,
+    NumberFieldComponent,
+    OutsideFormComponent,
+    SegmentsComponent,
+    SelectComponent,
+    VectorFieldComponent,
+  ],
   templateUrl: './key-sheet.component.html',
   styleUrl: './sheet.scss',
 })
@@ -86,6 +104,20 @@ export class KeySheetComponent {
       : '';
   });
   readonly decimals = computed(() => decimalsOf(this.unit()));
+  /** The place along X, Y and Z where the chosen keys are those of one part's place at one frame; else null. */
+  readonly place = computed((): readonly number[] | null => {
+    const keys = this.keys();
+    const whole = keys.every(
+      ({ ref }) =>
+        ref.frame === keys[0]!.ref.frame &&
+        splitChannel(ref.channel).part === splitChannel(keys[0]!.ref.channel).part &&
+        channelKind(splitChannel(ref.channel).property) === 'place',
+    );
+    if (!whole || keys.length < 2) return null;
+    return AXIS_LETTERS.map(
+      (letter) => keys.find(({ ref }) => ref.channel.endsWith(`.${letter.toLowerCase()}`))?.key.value,
+    ) as readonly number[];
+  });
   readonly frames = computed(() => this.refs().map((ref) => ref.frame));
   readonly values = computed(() => this.keys().map(({ key }) => key.value));
   readonly offFrame = computed(() => this.frames().filter((frame) => !Number.isInteger(frame)).length);
@@ -130,6 +162,14 @@ export class KeySheetComponent {
       mapKeyPlaces(project, refs, (key) => ({ frame: place(key.frame), value: key.value })),
     );
     this.studio.pick({ keys: refs.map((ref) => ({ ...ref, frame: place(ref.frame) })), handles: [] });
+  }
+
+  setPlace(axis: number, change: (value: number) => number): void {
+    const ending = `.${AXIS_LETTERS[axis]!.toLowerCase()}`;
+    const refs = this.refs().filter(({ channel }) => channel.endsWith(ending));
+    this.edit('Set place', (project) =>
+      mapKeyPlaces(project, refs, (key) => ({ frame: key.frame, value: change(key.value) })),
+    );
   }
 
   setValues(change: (value: number) => number): void {

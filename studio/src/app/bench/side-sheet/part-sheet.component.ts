@@ -205,6 +205,11 @@ export class PartSheetComponent {
     this.change('Parent', (part) => ({ ...part, parent }));
   }
 
+  setTurnPoint(change: VectorChange): void {
+    const { turnPoint } = this.studio.bench();
+    if (turnPoint) this.studio.set({ turnPoint: replaced(turnPoint, change) });
+  }
+
   setPivot(change: VectorChange): void {
     this.change('Pivot', (part) => ({ ...part, pivot: replaced(part.pivot, change) }));
   }

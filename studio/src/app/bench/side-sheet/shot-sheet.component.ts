@@ -1,9 +1,19 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
-import { changeRateKeepingSeconds, lastShownFrame, rateOf, setRange, type Project } from '@kaizen/core';
+import {
+  changeRateKeepingFrames,
+  changeRateKeepingSeconds,
+  framesPerSecond,
+  lastShownFrame,
+  rateOf,
+  setRange,
+  type Project,
+} from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { shownNumber } from '../../ui/amount';
 import { NumberFieldComponent } from '../../ui/number-field.component';
+import type { Option } from '../../ui/option';
+import { SelectComponent } from '../../ui/select.component';
 import { PartCommands } from '../part-commands';
 import { Stage } from '../stage';
 
@@ -11,7 +21,7 @@ import { Stage } from '../stage';
 @Component({
   selector: 'kz-shot-sheet',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, NumberFieldComponent],
+  imports: [MatTooltip, NumberFieldComponent, SelectComponent],
   template: `
     @if (project(); as project) {
       <section>
@@ -64,8 +74,19 @@ import { Stage } from '../stage';
             label="Frames a second"
             [values]="[rate()]"
             [decimals]="2"
-            tip="Changing it keeps the seconds: keys move to other frames"
+            [tip]="
+              keeps() === 'seconds'
+                ? 'Keeps the seconds: keys move to other frames'
+                : 'Keeps the frames: the shot gets shorter or longer in seconds'
+            "
             (changed)="setRate($event)"
+          />
+          <kz-select
+            label="Another rate keeps"
+            [options]="keepings"
+            [value]="keeps()"
+            tip="Whether keys stay at their seconds or on their frames; set slopes stay per second or per frame with them"
+            (chosen)="keeps.set($event)"
           />
           <kz-number-field
             label="Gravity"
@@ -123,6 +144,11 @@ export class ShotSheetComponent {
   private readonly stage = inject(Stage);
   readonly project = computed(() => this.stage.shown());
   readonly rate = this.studio.framesPerSecond;
+  readonly keeps = signal<'seconds' | 'frames'>('seconds');
+  readonly keepings: readonly Option<'seconds' | 'frames'>[] = [
+    { value: 'seconds', label: 'the seconds' },
+    { value: 'frames', label: 'the frames' },
+  ];
   readonly length = computed(() => {
     const project = this.project();
     if (!project) return '';
@@ -149,9 +175,17 @@ export class ShotSheetComponent {
   }
   setRate(change: (value: number) => number): void {
     const next = change(this.rate());
-    if (next > 0 && next <= 1000) {
-      this.change('Frames a second', (project) => changeRateKeepingSeconds(project, rateOf(next)));
-    }
+    if (!(next > 0 && next <= 1000)) return;
+    const rate = rateOf(next);
+    const factor = framesPerSecond(rate) / this.rate();
+    if (this.keeps() === 'frames')
+      this.change('Frames a second, keeping frames', (project) => changeRateKeepingFrames(project, rate));
+    else
+      this.studio.edit(
+        'Frames a second, keeping seconds',
+        (project) => changeRateKeepingSeconds(project, rate),
+        (loose) => (factor === 1 ? loose : loose.map((edit) => ({ ...edit, frame: edit.frame * factor }))),
+      );
   }
   setGravity(change: (value: number) => number): void {
     this.change('Gravity', (project) => ({ ...project, gravity: change(project.gravity) }));

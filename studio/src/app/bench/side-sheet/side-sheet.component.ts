@@ -1,15 +1,26 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Studio } from '../../state/studio';
+import { PoseSheetComponent } from '../pose/pose-sheet.component';
+import { RulerSheetComponent } from '../ruler/ruler-sheet.component';
+import { TimeSheetComponent } from '../time/time-sheet.component';
 import { KeySheetComponent } from './key-sheet.component';
 import { PartSheetComponent } from './part-sheet.component';
 import { ShotSheetComponent } from './shot-sheet.component';
 
-/** The side sheet: a tab for the chosen keys, one for the chosen part (or the shot). */
+/** The side sheet: a tab each for the chosen keys, the chosen part (or the shot), time, and poses. */
 @Component({
   selector: 'kz-side-sheet',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, KeySheetComponent, PartSheetComponent, ShotSheetComponent],
+  imports: [
+    MatTooltip,
+    KeySheetComponent,
+    PartSheetComponent,
+    PoseSheetComponent,
+    RulerSheetComponent,
+    ShotSheetComponent,
+    TimeSheetComponent,
+  ],
   template: `
     <div class="tabs" role="tablist" aria-label="Side sheet">
       @for (tab of tabs; track tab.id) {
@@ -39,6 +50,12 @@ import { ShotSheetComponent } from './shot-sheet.component';
     >
       @if (studio.bench().sheet === 'key') {
         <kz-key-sheet />
+      } @else if (studio.bench().sheet === 'time') {
+        <kz-time-sheet />
+      } @else if (studio.bench().sheet === 'pose') {
+        <kz-pose-sheet />
+      } @else if (studio.bench().sheet === 'ruler') {
+        <kz-ruler-sheet />
       } @else if (hasPart()) {
         <kz-part-sheet />
       } @else {
@@ -100,6 +117,9 @@ export class SideSheetComponent {
   readonly tabs = [
     { id: 'key', label: 'Key', tip: 'The chosen keys' },
     { id: 'part', label: 'Part', tip: 'The chosen part, or the shot' },
+    { id: 'time', label: 'Time', tip: 'Pushes, gaps, stretching, Stakes, waits and loops' },
+    { id: 'pose', label: 'Pose', tip: 'Poses copied, mirrored and kept; poses held' },
+    { id: 'ruler', label: 'Ruler', tip: 'Markers and notes, sound, and what things snap to' },
   ] as const;
   readonly hasPart = computed(() => {
     const id = this.studio.bench().parts.at(-1);
@@ -110,7 +130,9 @@ export class SideSheetComponent {
     if (event.key !== 'ArrowLeft' && event.key !== 'ArrowRight') return;
     event.preventDefault();
     event.stopPropagation();
-    const next = this.studio.bench().sheet === 'key' ? 'part' : 'key';
+    const ids = this.tabs.map(({ id }) => id);
+    const way = event.key === 'ArrowRight' ? 1 : -1;
+    const next = ids[(ids.indexOf(this.studio.bench().sheet) + way + ids.length) % ids.length]!;
     this.studio.set({ sheet: next });
     document.getElementById(`sheet-tab-${next}`)?.focus();
   }

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { Vector3 } from 'three';
-import type { AxisSpace } from '@kaizen/core';
+import { Vector3, type Matrix4 } from 'three';
+import type { Axes } from '../../state/bench';
 import { Studio } from '../../state/studio';
 import { shownNumber, signedNumber } from '../../ui/amount';
 import type { ChannelValue } from '../poser';
@@ -16,7 +16,7 @@ import {
   toScreen,
   type Eye,
 } from './grip-math';
-import { axesOf, moved, readPose, sized, turned, type PartPose } from './part-pose';
+import { axesOf, moved, readPoses, sized, turned, type PartPose } from './part-pose';
 import { AXIS_LETTERS, TOOL_LABELS } from '../words';
 import { GripChip } from './grip-chip';
 
@@ -64,6 +64,12 @@ interface Grip {
         } @else {
           <circle class="dot" [attr.cx]="at.x" [attr.cy]="at.y" r="3" />
         }
+        @if (pointed()) {
+          <g class="point" data-grip="point" (pointerdown)="grabPoint($event)">
+            <circle [attr.cx]="at.x" [attr.cy]="at.y" r="9" />
+            <path [attr.d]="'M' + (at.x - 13) + ' ' + at.y + 'h26M' + at.x + ' ' + (at.y - 13) + 'v26'" />
+          </g>
+        }
       }
     </svg>
   `,
@@ -77,39 +83,47 @@ export class GripsComponent {
   private readonly chip = inject(GripChip);
   readonly tool = computed(() => this.studio.bench().tool);
 
-  private readonly pose = computed(() => {
-    const part = this.studio.bench().parts.at(-1);
+  /** The parts that the grips pose. */
+  private readonly poses = computed((): readonly PartPose[] => {
+    const { parts, tool } = this.studio.bench();
     const now = this.stage.now();
-    if (
-      part === undefined ||
-      !now ||
-      this.tool() === 'select' ||
-      this.stage.playing() ||
-      this.studio.readOnly()
-    )
-      return null;
-    return readPose(now, part);
+    if (!now || tool === 'select' || this.stage.playing() || this.studio.readOnly()) return [];
+    return readPoses(now, parts);
   });
+  /** The part chosen last: the grips stand on it. */
+  private readonly pose = computed(() => this.poses().at(-1) ?? null);
+  /** The point of the world about which parts turn and size, where one is set. */
+  private readonly point = computed(() => {
+    const { turnPoint } = this.studio.bench();
+    return turnPoint && this.tool() !== 'move' ? new Vector3(...turnPoint) : null;
+  });
+  private readonly origin = computed(() => this.point() ?? this.pose()?.pivot ?? null);
   readonly centre = computed(() => {
-    const pose = this.pose();
-    return pose ? toScreen(this.eye(), pose.pivot) : null;
+    const origin = this.origin();
+    return origin ? toScreen(this.eye(), origin) : null;
   });
+  readonly pointed = computed(() => this.point() !== null);
 
   /** Size always goes along the part's own axes. */
-  private space(): AxisSpace {
+  private space(): Axes {
     return this.tool() === 'size' ? 'own' : this.studio.bench().axes;
+  }
+
+  private view(): Matrix4 {
+    return this.eye().camera.matrixWorld;
   }
 
   readonly grips = computed((): Grip[] => {
     const pose = this.pose();
-    if (!pose) return [];
+    const origin = this.origin();
+    if (!pose || !origin) return [];
     const eye = this.eye();
-    const arm = metresPerPixel(eye, pose.pivot) * ARM_PIXELS;
-    return axesOf(pose, this.space()).flatMap((axis, i): Grip[] => {
+    const arm = metresPerPixel(eye, origin) * ARM_PIXELS;
+    return axesOf(pose, this.space(), this.view()).flatMap((axis, i): Grip[] => {
       const places =
         this.tool() === 'turn'
-          ? circleAbout(pose.pivot, axis, arm)
-          : [pose.pivot, pose.pivot.clone().addScaledVector(axis, arm)];
+          ? circleAbout(origin, axis, arm)
+          : [origin, origin.clone().addScaledVector(axis, arm)];
       const points = places.flatMap((place) => toScreen(eye, place) ?? []);
       const badge = this.tool() === 'turn' ? points[Math.floor(points.length / 8)] : points.at(-1);
       if (!badge || points.length < 2) return [];
@@ -162,73 +176,121 @@ export class GripsComponent {
     addEventListener('keydown', escape, true);
   }
 
-  private label(pose: PartPose, axis: number | null): string {
-    const word = TOOL_LABELS[this.tool()];
-    return `${word} ${pose.part.name}${axis === null ? '' : ` ${AXIS_LETTERS[axis]}`}`;
+  /** Drags the point about which parts turn and size, across the view. */
+  grabPoint(down: PointerEvent): void {
+    const origin = this.point();
+    if (!origin || down.button !== 0) return;
+    down.preventDefault();
+    down.stopPropagation();
+    const corner = (down.currentTarget as Element).closest('svg')!.getBoundingClientRect();
+    const facing = new Vector3().setFromMatrixPosition(this.view()).sub(origin).normalize();
+    const put = (point: Vector3) =>
+      this.studio.set({
+        turnPoint: [point.x, point.y, point.z].map((n) => Math.round(n * 1e4) / 1e4) as [
+          number,
+          number,
+          number,
+        ],
+      });
+    const move = (event: PointerEvent) => {
+      const ray = rayThrough(this.eye(), event.clientX - corner.left, event.clientY - corner.top);
+      const at = onPlane(ray, origin, facing);
+      if (at) put(at);
+    };
+    const finish = () => {
+      removeEventListener('pointermove', move);
+      removeEventListener('pointerup', finish);
+      removeEventListener('keydown', escape, true);
+    };
+    const escape = (event: KeyboardEvent) => {
+      if (event.key !== 'Escape') return;
+      event.stopPropagation();
+      finish();
+      put(origin);
+    };
+    addEventListener('pointermove', move);
+    addEventListener('pointerup', finish);
+    addEventListener('keydown', escape, true);
   }
 
-  /** From the pointer's place to channel values, and the words beside it. */
+  private label(pose: PartPose, axis: number | null): string {
+    const word = TOOL_LABELS[this.tool()];
+    const many = this.poses().length;
+    const whose = many > 1 ? `${many} parts` : pose.part.name;
+    return `${word} ${whose}${axis === null ? '' : ` ${AXIS_LETTERS[axis]}`}`;
+  }
+
+  /** From the pointer's place to channel values, and the words beside it. The parts are taken as they stood at the press. */
   private measure(pose: PartPose, axis: number | null, start: { x: number; y: number }) {
     const eye = this.eye();
+    const origin = this.origin()!.clone();
+    const poses = this.poses();
     const space = this.space();
-    const direction = axis === null ? null : axesOf(pose, space)[axis]!;
+    const direction = axis === null ? null : axesOf(pose, space, this.view())[axis]!;
     const letter = axis === null ? '' : ` ${AXIS_LETTERS[axis]}`;
     const first = rayThrough(eye, start.x, start.y);
-    const facing = new Vector3().setFromMatrixPosition(eye.camera.matrixWorld).sub(pose.pivot).normalize();
+    const facing = new Vector3().setFromMatrixPosition(eye.camera.matrixWorld).sub(origin).normalize();
+    const by = { space, axis, point: this.point(), view: this.view().clone() };
     switch (this.tool()) {
       case 'turn': {
         let total = 0;
-        let last = this.spoke(eye, pose, direction!, start.x, start.y);
+        let last = this.spoke(eye, origin, direction!, start.x, start.y);
         return (x: number, y: number) => {
-          const next = this.spoke(eye, pose, direction!, x, y);
+          const next = this.spoke(eye, origin, direction!, x, y);
           total += angleAbout(direction!, last, next);
           last = next;
-          const degrees = this.stepped(total, 'angle');
+          const amount = this.stepped(total, 'angle');
           return {
-            values: turned(pose, space, axis!, degrees),
-            text: `turn${letter} ${signedNumber(degrees, 1)}°`,
+            values: poses.flatMap((each) => turned(each, { ...by, amount })),
+            text: `turn${letter} ${signedNumber(amount, 1)}°`,
           };
         };
       }
       case 'size':
         return (x: number, y: number) => {
           const along = direction
-            ? (alongAxis(rayThrough(eye, x, y), pose.pivot, direction) -
-                alongAxis(first, pose.pivot, direction)) /
-              (metresPerPixel(eye, pose.pivot) * ARM_PIXELS)
+            ? (alongAxis(rayThrough(eye, x, y), origin, direction) - alongAxis(first, origin, direction)) /
+              (metresPerPixel(eye, origin) * ARM_PIXELS)
             : (x - start.x + start.y - y) / ARM_PIXELS;
-          const factor = Math.max(0.01, 1 + along);
-          return { values: sized(pose, axis, factor), text: `size${letter} times ${shownNumber(factor, 2)}` };
+          const amount = Math.max(0.01, 1 + along);
+          return {
+            values: poses.flatMap((each) => sized(each, { ...by, amount })),
+            text: `size${letter} times ${shownNumber(amount, 2)}`,
+          };
         };
       case 'select':
       case 'move':
         return (x: number, y: number) => {
           const ray = rayThrough(eye, x, y);
           if (direction) {
-            const by = this.stepped(
-              alongAxis(ray, pose.pivot, direction) - alongAxis(first, pose.pivot, direction),
+            const amount = this.stepped(
+              alongAxis(ray, origin, direction) - alongAxis(first, origin, direction),
               'length',
             );
+            const shift = direction.clone().multiplyScalar(amount);
             return {
-              values: moved(pose, direction.clone().multiplyScalar(by)),
-              text: `move${letter} ${signedNumber(by, 3)} m`,
+              values: poses.flatMap((each) => moved(each, shift)),
+              text: `move${letter} ${signedNumber(amount, 3)} m`,
             };
           }
-          const from = onPlane(first, pose.pivot, facing);
-          const to = onPlane(ray, pose.pivot, facing);
+          const from = onPlane(first, origin, facing);
+          const to = onPlane(ray, origin, facing);
           const shift = from && to ? to.sub(from) : new Vector3();
-          return { values: moved(pose, shift), text: `move ${shownNumber(shift.length(), 3)} m` };
+          return {
+            values: poses.flatMap((each) => moved(each, shift)),
+            text: `move ${shownNumber(shift.length(), 3)} m`,
+          };
         };
     }
   }
 
-  /** The direction from the pivot to the pointer, across the axis; seen edge-on the pointer's place in the view serves. */
-  private spoke(eye: Eye, pose: PartPose, axis: Vector3, x: number, y: number): Vector3 {
+  /** The direction from the origin to the pointer, across the axis; seen edge-on the pointer's place in the view serves. */
+  private spoke(eye: Eye, origin: Vector3, axis: Vector3, x: number, y: number): Vector3 {
     const ray = rayThrough(eye, x, y);
-    const hit = onPlane(ray, pose.pivot, axis);
-    if (hit) return hit.sub(pose.pivot);
-    const nearest = ray.closestPointToPoint(pose.pivot, new Vector3()).sub(pose.pivot);
-    return nearest.addScaledVector(ray.direction, -metresPerPixel(eye, pose.pivot) * ARM_PIXELS);
+    const hit = onPlane(ray, origin, axis);
+    if (hit) return hit.sub(origin);
+    const nearest = ray.closestPointToPoint(origin, new Vector3()).sub(origin);
+    return nearest.addScaledVector(ray.direction, -metresPerPixel(eye, origin) * ARM_PIXELS);
   }
 
   private stepped(amount: number, kind: 'length' | 'angle'): number {

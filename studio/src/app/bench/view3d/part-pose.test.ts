@@ -1,8 +1,8 @@
 import { compile, keyValues, readDocument, type Project } from '@kaizen/core';
-import { Vector3 } from 'three';
+import { Euler, Matrix4, Vector3 } from 'three';
 import type { ChannelValue } from '../poser';
 import type { Evaluated } from '../stage';
-import { axesOf, moved, readPose, sized, turned } from './part-pose';
+import { axesOf, moved, readPose, readPoses, sized, turned, type Handling } from './part-pose';
 import { shadowMatrix } from './ground';
 import { LIGHT } from './ink-material';
 import { trailBeads } from './trail';
@@ -53,6 +53,14 @@ function evaluated(project: Project, values: readonly ChannelValue[] = []): Eval
 }
 
 const project = jib();
+const by = (fields: Partial<Handling>): Handling => ({
+  space: 'own',
+  axis: 0,
+  amount: 0,
+  point: null,
+  view: new Matrix4(),
+  ...fields,
+});
 const pose = readPose(evaluated(project), 'jib')!;
 const after = (values: readonly ChannelValue[]) => readPose(evaluated(project, values), 'jib')!;
 
@@ -75,18 +83,19 @@ describe('posing by hand', () => {
 
   it('names only the channels that change', () => {
     expect(moved(pose, new Vector3(0, 0.5, 0))).toEqual([{ channel: 'jib/translate.y', value: 0.25 }]);
-    expect(turned(pose, 'own', 0, 15)).toEqual([{ channel: 'jib/rotate.x', value: 35 }]);
-    expect(sized(pose, 2, 1.5)).toEqual([{ channel: 'jib/scale.z', value: 1.5 }]);
-    expect(sized(pose, null, 2).map(({ value }) => value)).toEqual([2, 2, 2]);
+    expect(turned(pose, by({ amount: 15 }))).toEqual([{ channel: 'jib/rotate.x', value: 35 }]);
+    expect(sized(pose, by({ axis: 2, amount: 1.5 }))).toEqual([{ channel: 'jib/scale.z', value: 1.5 }]);
+    expect(sized(pose, by({ axis: null, amount: 2 })).map(({ value }) => value)).toEqual([2, 2, 2]);
     expect(moved(pose, new Vector3())).toEqual([]);
   });
 
-  it.each(['own', 'parent', 'world'] as const)(
+  it.each(['own', 'parent', 'world', 'view'] as const)(
     'turns about an axis of the %s: the axis stays, the others go round it',
     (space) => {
-      const [axis, aside] = [axesOf(pose, space)[1], axesOf(pose, space)[2]];
-      const next = after(turned(pose, space, 1, 40));
-      const own = (of: typeof pose) => axesOf(of, 'own');
+      const view = new Matrix4().makeRotationFromEuler(new Euler(0.3, -0.7, 0.2));
+      const [, axis, aside] = axesOf(pose, space, view);
+      const next = after(turned(pose, by({ space, axis: 1, amount: 40, view })));
+      const own = (of: typeof pose) => axesOf(of, 'own', view);
       own(pose).forEach((direction, i) => {
         const expected = direction.clone().applyAxisAngle(axis, (40 * Math.PI) / 180);
         expect(own(next)[i]!.distanceTo(expected)).toBeLessThan(1e-6);
@@ -95,6 +104,23 @@ describe('posing by hand', () => {
       expect(next.pivot.distanceTo(pose.pivot)).toBeLessThan(1e-9);
     },
   );
+});
+
+describe('posing about a point, and several parts', () => {
+  it('turns and sizes about the point: its distance stays, or grows by the factor', () => {
+    const point = new Vector3(1, 0.5, -2);
+    const turnedPose = after(turned(pose, by({ space: 'world', axis: 1, amount: 90, point })));
+    const spoke = pose.pivot.clone().sub(point);
+    const expected = new Vector3(spoke.z, spoke.y, -spoke.x).add(point);
+    expect(turnedPose.pivot.distanceTo(expected)).toBeLessThan(1e-5);
+    const sizedPose = after(sized(pose, by({ axis: null, amount: 2, point })));
+    expect(sizedPose.pivot.clone().sub(point).distanceTo(spoke.multiplyScalar(2))).toBeLessThan(1e-5);
+  });
+
+  it('takes parts once: what hangs below another chosen part goes along with it', () => {
+    expect(readPoses(evaluated(project), ['jib', 'mast']).map(({ part }) => part.id)).toEqual(['mast']);
+    expect(readPoses(evaluated(project), ['jib', 'boom']).map(({ part }) => part.id)).toEqual(['jib']);
+  });
 });
 
 describe('the motion trail', () => {

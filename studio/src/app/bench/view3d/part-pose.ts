@@ -1,5 +1,14 @@
-import { spaceAxes, translateOf, turnedAngles, type AxisSpace, type Part, type Vec3 } from '@kaizen/core';
-import { Matrix4, Vector3 } from 'three';
+import {
+  spaceAxes,
+  translateOf,
+  turnedAboutDirection,
+  turnedAngles,
+  withDescendants,
+  type Part,
+  type Vec3,
+} from '@kaizen/core';
+import { Matrix4, Quaternion, Vector3 } from 'three';
+import type { Axes } from '../../state/bench';
 import type { Evaluated } from '../stage';
 import type { ChannelValue } from '../poser';
 
@@ -37,8 +46,20 @@ export function readPose(now: Evaluated, partId: string): PartPose | null {
   };
 }
 
-/** The world directions of the three axes of a space at a pose. */
-export function axesOf(pose: PartPose, space: AxisSpace): readonly [Vector3, Vector3, Vector3] {
+/** The chosen parts as they stand, the one chosen last at the end; those below another chosen one go along with it anyway. */
+export function readPoses(now: Evaluated, partIds: readonly string[]): readonly PartPose[] {
+  const { parts } = now.program.structure;
+  const below = new Set(partIds.flatMap((id) => withDescendants(parts, id).filter((each) => each !== id)));
+  return partIds.filter((id) => !below.has(id)).flatMap((id) => readPose(now, id) ?? []);
+}
+
+/** The world directions of the three axes of a space at a pose; `view` is the matrix of the camera that looks on. */
+export function axesOf(pose: PartPose, space: Axes, view: Matrix4): readonly [Vector3, Vector3, Vector3] {
+  if (space === 'view') {
+    const [x, y, z] = [new Vector3(), new Vector3(), new Vector3()];
+    view.extractBasis(x, y, z);
+    return [x.normalize(), y.normalize(), z.normalize()];
+  }
   const m = spaceAxes(space, pose.parent, pose.part.turnOrder, pose.rotate);
   const axis = (n: number) => new Vector3(m[n * 3], m[n * 3 + 1], m[n * 3 + 2]).normalize();
   return [axis(0), axis(1), axis(2)];
@@ -64,6 +85,17 @@ function rounded(value: number): number {
   return Math.round(value * 1e7) / 1e7;
 }
 
+/** What a tool does to parts: how far along or about which axis, or about all where `axis` is null. */
+export interface Handling {
+  readonly space: Axes;
+  readonly axis: number | null;
+  readonly amount: number;
+  /** A point of the world to turn and size about instead of each part's own pivot. */
+  readonly point: Vector3 | null;
+  /** The matrix of the camera that looks on. */
+  readonly view: Matrix4;
+}
+
 /** Channel values after moving by a shift in the world. */
 export function moved(pose: PartPose, shift: Vector3): ChannelValue[] {
   const by = translateOf([shift.x, shift.y, shift.z], pose.parent);
@@ -74,17 +106,27 @@ export function moved(pose: PartPose, shift: Vector3): ChannelValue[] {
   ]);
 }
 
-/** Channel values after turning about an axis of a space. */
-export function turned(pose: PartPose, space: AxisSpace, axis: number, degrees: number): ChannelValue[] {
-  return changedValues(
-    pose,
-    'rotate',
-    turnedAngles(space, axis, degrees, pose.part.turnOrder, pose.rotate, pose.parent),
-  );
+/** Channel values after turning by an amount in degrees. */
+export function turned(pose: PartPose, { space, axis, amount, point, view }: Handling): ChannelValue[] {
+  const about = axis ?? 0;
+  const direction = axesOf(pose, space, view)[about]!;
+  const angles =
+    space === 'view'
+      ? turnedAboutDirection(direction.toArray(), amount, pose.part.turnOrder, pose.rotate, pose.parent)
+      : turnedAngles(space, about, amount, pose.part.turnOrder, pose.rotate, pose.parent);
+  const values = changedValues(pose, 'rotate', angles);
+  if (!point) return values;
+  const turn = new Quaternion().setFromAxisAngle(direction, (amount * Math.PI) / 180);
+  const spoke = pose.pivot.clone().sub(point);
+  return [...values, ...moved(pose, spoke.clone().applyQuaternion(turn).sub(spoke))];
 }
 
-/** Channel values after sizing along one of the part's own axes, or all where `axis` is null. */
-export function sized(pose: PartPose, axis: number | null, factor: number): ChannelValue[] {
-  const scale = pose.scale.map((value, i) => (axis === null || axis === i ? value * factor : value));
-  return changedValues(pose, 'scale', scale as unknown as Vec3);
+/** Channel values after sizing by a factor along one of the part's own axes, or all. */
+export function sized(pose: PartPose, { axis, amount, point, view }: Handling): ChannelValue[] {
+  const scale = pose.scale.map((value, i) => (axis === null || axis === i ? value * amount : value));
+  const values = changedValues(pose, 'scale', scale as unknown as Vec3);
+  if (!point) return values;
+  const spoke = pose.pivot.clone().sub(point);
+  const along = axis === null ? spoke : spoke.clone().projectOnVector(axesOf(pose, 'own', view)[axis]!);
+  return [...values, ...moved(pose, along.multiplyScalar(amount - 1))];
 }

@@ -13,6 +13,7 @@ const AXES: readonly Option<Axes>[] = [
   { value: 'own', label: 'Own', tip: 'Along the part’s own axes' },
   { value: 'parent', label: 'Parent', tip: 'Along its parent’s axes' },
   { value: 'world', label: 'World', tip: 'Along the world’s axes' },
+  { value: 'view', label: 'View', tip: 'Along the picture: right, up, and towards you' },
 ];
 const VIEWS = [
   { id: 'view.side-on', label: 'Side on' },
@@ -27,83 +28,106 @@ const VIEWS = [
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [MatTooltip, NumberFieldComponent, SegmentsComponent],
   template: `
-    <kz-segments
-      name="Tool"
-      [options]="tools()"
-      [value]="studio.bench().tool"
-      (chosen)="studio.set({ tool: $event })"
-    />
-    @if (studio.bench().tool !== 'select') {
-      @if (studio.bench().tool !== 'size') {
-        <kz-segments
-          name="Axes"
-          [options]="axes"
-          [value]="studio.bench().axes"
-          (chosen)="studio.set({ axes: $event })"
-        />
+    <div class="group">
+      <kz-segments
+        name="Tool"
+        [options]="tools()"
+        [value]="studio.bench().tool"
+        (chosen)="studio.set({ tool: $event })"
+      />
+      @if (studio.bench().tool !== 'select') {
+        @if (studio.bench().tool !== 'size') {
+          <kz-segments
+            name="Axes"
+            [options]="axes"
+            [value]="studio.bench().axes"
+            (chosen)="studio.set({ axes: $event })"
+          />
+          <button
+            class="button toggle"
+            [attr.aria-pressed]="steps().on"
+            matTooltip="Grips go in steps of this size"
+            (click)="toggleSteps()"
+          >
+            Steps
+          </button>
+          <kz-number-field
+            name="Step of the grips"
+            [unit]="stepUnit()"
+            [values]="[step()]"
+            [decimals]="stepUnit() === 'm' ? 2 : 1"
+            tip="Size of a step"
+            (changed)="setStep($event(step()))"
+          />
+        }
+      }
+      @if (studio.bench().tool === 'turn' || studio.bench().tool === 'size') {
         <button
           class="button toggle"
-          [attr.aria-pressed]="steps().on"
-          matTooltip="Grips go in steps of this size"
-          (click)="toggleSteps()"
+          [attr.aria-pressed]="studio.bench().turnPoint !== null"
+          [matTooltip]="
+            registry.tip(
+              'pose.point',
+              'Turns and sizes about a point that can be dragged, instead of the pivot'
+            )
+          "
+          (click)="registry.run('pose.point')"
         >
-          Steps
+          Point
         </button>
-        <kz-number-field
-          name="Step of the grips"
-          [unit]="stepUnit()"
-          [values]="[step()]"
-          [decimals]="stepUnit() === 'm' ? 2 : 1"
-          tip="Size of a step"
-          (changed)="setStep($event(step()))"
-        />
-      }
-    }
-    <span class="space"></span>
-    <button
-      class="button toggle"
-      [attr.aria-pressed]="studio.bench().trail"
-      [matTooltip]="registry.tip('view.trail')"
-      (click)="registry.run('view.trail')"
-    >
-      Trail
-    </button>
-    <button
-      class="button toggle"
-      [attr.aria-pressed]="studio.bench().ghosts"
-      [matTooltip]="registry.tip('view.ghosts')"
-      (click)="registry.run('view.ghosts')"
-    >
-      Ghosts
-    </button>
-    <div class="choice" role="group" aria-label="Look from">
-      @for (view of views; track view.id) {
-        <button [matTooltip]="registry.tip(view.id)" (click)="registry.run(view.id)">{{ view.label }}</button>
       }
     </div>
-    <button
-      class="button toggle"
-      [attr.aria-pressed]="control.shot() !== null"
-      [matTooltip]="registry.tip('view.swap')"
-      (click)="registry.run('view.swap')"
-    >
-      Shot camera
-    </button>
+    <div class="group look">
+      <button
+        class="button toggle"
+        [attr.aria-pressed]="studio.bench().trail"
+        [matTooltip]="registry.tip('view.trail')"
+        (click)="registry.run('view.trail')"
+      >
+        Trail
+      </button>
+      <button
+        class="button toggle"
+        [attr.aria-pressed]="studio.bench().ghosts"
+        [matTooltip]="registry.tip('view.ghosts')"
+        (click)="registry.run('view.ghosts')"
+      >
+        Ghosts
+      </button>
+      <div class="choice" role="group" aria-label="Look from">
+        @for (view of views; track view.id) {
+          <button [matTooltip]="registry.tip(view.id)" (click)="registry.run(view.id)">
+            {{ view.label }}
+          </button>
+        }
+      </div>
+      <button
+        class="button toggle"
+        [attr.aria-pressed]="control.shot() !== null"
+        [matTooltip]="registry.tip('view.swap')"
+        (click)="registry.run('view.swap')"
+      >
+        Shot camera
+      </button>
+    </div>
   `,
   styles: `
     :host {
       display: flex;
-      align-items: center;
-      gap: 8px;
+      flex-wrap: wrap;
+      gap: 6px 8px;
       padding: 7px 12px;
       pointer-events: none;
     }
-    :host > * {
+    .group {
+      display: flex;
+      flex: none;
+      align-items: center;
+      gap: 8px;
       pointer-events: auto;
     }
-    .space {
-      flex: 1;
-      pointer-events: none;
+    .look {
+      margin-left: auto;
     }
     kz-number-field {
       width: 80px;

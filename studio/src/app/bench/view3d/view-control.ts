@@ -1,9 +1,13 @@
 import { Injectable, signal } from '@angular/core';
+import type { Matrix4 } from 'three';
 import type { NamedView } from './view-camera';
 
 interface Attached {
   show(view: NamedView): void;
   fit(all: boolean): void;
+  picture(size: { readonly width: number; readonly height: number }): string | null;
+  /** The matrix of the camera that looks on. */
+  looks(): Matrix4 | null;
 }
 
 /** What commands and buttons may ask of the view. */
@@ -29,5 +33,14 @@ export class ViewControl {
   fit(all: boolean): void {
     this.shot.set(null);
     this.attached?.fit(all);
+  }
+
+  /** A small picture of what the view shows, as a data URI; null where there is no view. */
+  picture(size: { readonly width: number; readonly height: number }): string | null {
+    return this.attached?.picture(size) ?? null;
+  }
+
+  looks(): Matrix4 | null {
+    return this.attached?.looks() ?? null;
   }
 }

@@ -26,6 +26,7 @@ import { GripsComponent } from './grips.component';
 import { StageScene } from './stage-scene';
 import { TitleBlockComponent } from './title-block.component';
 import { trailBeads, type Bead } from './trail';
+import { TrailHands } from './trail-hands';
 import { ViewCamera, shotCamera } from './view-camera';
 import { ViewControl } from './view-control';
 
@@ -46,6 +47,7 @@ const PICTURE_DELAY = 1500;
       aria-label="View of the project. Pick parts in the rows below; every tool has a shortcut."
       tabindex="0"
       (pointerdown)="onPress($event)"
+      (dblclick)="onDoubleClick($event)"
     >
       <canvas #canvas></canvas>
     </div>
@@ -72,6 +74,7 @@ export class ViewComponent implements AfterViewInit {
   private readonly keeper = inject(Keeper);
   private readonly registry = inject(CommandRegistry);
   private readonly control = inject(ViewControl);
+  private readonly hands = inject(TrailHands);
   readonly chip = inject(GripChip);
   private readonly destroyed = inject(DestroyRef);
   private readonly frame = viewChild.required<ElementRef<HTMLElement>>('frame');
@@ -146,6 +149,8 @@ export class ViewComponent implements AfterViewInit {
     this.control.attach({
       show: (name) => this.view?.show(name, this.beads()),
       fit: (all) => this.fit(all),
+      picture: (size) => this.picture(size),
+      looks: () => this.eye()?.camera.matrixWorld ?? null,
     });
     const observer = new ResizeObserver(() => this.resize(element));
     observer.observe(element);
@@ -243,15 +248,20 @@ export class ViewComponent implements AfterViewInit {
 
   /** A picture of the view for the Projects page. */
   private takePicture(): void {
+    if (this.studio.readOnly() || this.stage.playing()) return;
+    const picture = this.picture(PICTURE);
+    if (picture) this.keeper.setPicture(picture);
+  }
+
+  /** The middle of the view in another size, as a data URI. */
+  private picture(size: { readonly width: number; readonly height: number }): string | null {
     const source = this.scene?.renderer.domElement;
-    if (!source || source.width < 2 || this.studio.readOnly() || this.stage.playing()) return;
-    const small = document.createElement('canvas');
-    small.width = PICTURE.width;
-    small.height = PICTURE.height;
-    const scale = Math.max(PICTURE.width / source.width, PICTURE.height / source.height);
+    if (!source || source.width < 2) return null;
+    const small = Object.assign(document.createElement('canvas'), size);
+    const scale = Math.max(size.width / source.width, size.height / source.height);
     const [w, h] = [source.width * scale, source.height * scale];
-    small.getContext('2d')?.drawImage(source, (PICTURE.width - w) / 2, (PICTURE.height - h) / 2, w, h);
-    this.keeper.setPicture(small.toDataURL('image/jpeg', 0.86));
+    small.getContext('2d')?.drawImage(source, (size.width - w) / 2, (size.height - h) / 2, w, h);
+    return small.toDataURL('image/jpeg', 0.86);
   }
 
   private leave(): void {
@@ -268,6 +278,7 @@ export class ViewComponent implements AfterViewInit {
     if (this.registry.spaceHeld()) this.registry.useSpace();
     this.view?.setPanning(this.registry.spaceHeld());
     if (down.button !== 0 || this.registry.spaceHeld()) return;
+    if (this.grabBead(down)) return;
     const up = (event: PointerEvent) => {
       removeEventListener('pointerup', up);
       if (Math.hypot(event.clientX - down.clientX, event.clientY - down.clientY) > 4) return;
@@ -276,7 +287,33 @@ export class ViewComponent implements AfterViewInit {
     addEventListener('pointerup', up);
   }
 
+  /** Takes hold of a key on the trail, where the press is on one. */
+  private grabBead(down: PointerEvent): boolean {
+    const bead = this.beadUnder(down, true);
+    const eye = this.eye();
+    if (!bead || !eye || !this.view) return false;
+    const { view } = this;
+    view.controls.enabled = false;
+    addEventListener('pointerup', () => (view.controls.enabled = true), { once: true });
+    this.hands.drag(bead, eye, down, this.frame().nativeElement.getBoundingClientRect());
+    return true;
+  }
+
+  private beadUnder(event: MouseEvent, keysOnly: boolean): Bead | null {
+    const eye = this.eye();
+    const corner = this.frame().nativeElement.getBoundingClientRect();
+    if (!eye || !this.trailShown()) return null;
+    const [x, y] = [event.clientX - corner.left, event.clientY - corner.top];
+    return this.hands.beadAt(this.beads(), eye, x, y, keysOnly);
+  }
+
+  onDoubleClick(event: MouseEvent): void {
+    const bead = this.beadUnder(event, false);
+    if (bead && !bead.key) this.hands.addKey(bead);
+  }
+
   private pick(event: PointerEvent): void {
+    if (this.beadUnder(event, false)) return;
     const corner = this.frame().nativeElement.getBoundingClientRect();
     const id =
       this.scene?.pick(event.clientX - corner.left, event.clientY - corner.top, this.eye()?.camera) ?? null;

@@ -1,0 +1,151 @@
+import {
+  compile,
+  curveOf,
+  newPart,
+  newProject,
+  type Curve,
+  type Key,
+  type Part,
+  type Project,
+} from '@kaizen/core';
+import { draggedKeys } from '../../studio/src/app/bench/chart/key-drag';
+import { drawTicks } from '../../studio/src/app/bench/chart/draw-ticks';
+import type { Ink } from '../../studio/src/app/bench/chart/ink';
+import { layPlot, ROW } from '../../studio/src/app/bench/chart/plot';
+import { chartRows, type Row, type RowsQuery } from '../../studio/src/app/bench/chart/rows';
+import { initialBench, type BenchState } from '../../studio/src/app/state/bench';
+import type { LooseEdit } from '../../studio/src/app/state/document';
+import { measure, steadyNumbers, type Result } from './measure';
+
+const KEYS = 200;
+const LAST = 1000;
+const PROPERTIES = ['translate.x', 'translate.y', 'translate.z', 'rotate.x', 'rotate.y'];
+const SIDE = { mode: 'smooth', slope: 0, reach: 1 / 3 } as const;
+const OUTSIDE = { mode: 'hold', count: null, pin: null } as const;
+const PLOT = layPlot({ first: 0, last: LAST }, 1000, 600, []);
+const NOTHING: ReadonlySet<string> = new Set();
+const NO_LOOSE: readonly LooseEdit[] = [];
+
+/** A project of so many channels with 200 keys each, five channels a part. */
+function manyRows(channels: number): Project {
+  const random = steadyNumbers();
+  const parts: Part[] = [];
+  const curves: Curve[] = [];
+  for (let p = 0; p * PROPERTIES.length < channels; p++) {
+    const id = `part-${p}`;
+    parts.push({ ...newPart('group', id), id });
+    for (const property of PROPERTIES) {
+      const keys = Array.from({ length: KEYS }, (_, i): Key => ({
+        frame: i * (LAST / KEYS),
+        value: random(),
+        in: SIDE,
+        out: SIDE,
+        joined: true,
+        leg: { kind: 'curve' },
+      }));
+      curves.push({
+        channel: `${id}/${property}`,
+        keys,
+        before: OUTSIDE,
+        after: OUTSIDE,
+        treatments: [],
+        muted: false,
+        locked: false,
+      });
+    }
+  }
+  const project = newProject('rows', 'Rows');
+  return {
+    ...project,
+    range: { start: 0, end: LAST, loop: false },
+    parts,
+    clips: [{ id: 'main', name: 'Main', curves }],
+  };
+}
+
+/** A canvas that takes every stroke and draws nothing: what is measured is the script's share of a frame. */
+function silentPen(): CanvasRenderingContext2D {
+  const methods =
+    'save restore beginPath rect clip fillRect moveTo lineTo quadraticCurveTo bezierCurveTo closePath fill stroke fillText setLineDash strokeRect arc';
+  const nothing = () => undefined;
+  const pen: Record<string, unknown> = Object.fromEntries(methods.split(' ').map((name) => [name, nothing]));
+  pen['measureText'] = () => ({ width: 40 });
+  return pen as unknown as CanvasRenderingContext2D;
+}
+
+const INK = {
+  tones: {},
+  hatch: '',
+  ...Object.fromEntries(
+    ['paper', 'sheet', 'ink', 'soft', 'rule', 'ruleSoft', 'now', 'select', 'selectGround', 'loose'].map(
+      (name) => [name, '#000000'],
+    ),
+  ),
+} as unknown as Ink;
+
+/** The frames of scrolling and of dragging a key in Ticks, as the Chart makes them. */
+function ticksOf(channels: number) {
+  const project = manyRows(channels);
+  const compiled = compile(project);
+  if (!compiled.ok) throw new Error('does not compile');
+  const program = compiled.value;
+  const pen = silentPen();
+  const grabbed = [{ channel: 'part-1/translate.y', frame: 500 }];
+  const bench: BenchState = { ...initialBench, density: 'ticks', keys: grabbed };
+  const { filter, everyChannel, collapsed, parts, channels: chosen, kinds, summary } = bench;
+  const query: RowsQuery = {
+    filter,
+    everyChannel,
+    collapsed,
+    parts,
+    channels: chosen,
+    kinds,
+    summary,
+    search: '',
+  };
+  const rowsOf = (of: Project): readonly Row[] => chartRows(of, NOTHING, NO_LOOSE, query);
+  const rows = rowsOf(project);
+  const draw = (of: Project, shown: readonly Row[], scrollTop: number, oldProject: Project | null) =>
+    drawTicks(pen, {
+      plot: PLOT,
+      ink: INK,
+      project: of,
+      bench,
+      rows: shown,
+      scrollTop,
+      oldProject,
+      oldChannels: oldProject ? grabbed.map(({ channel }) => channel) : [],
+    });
+  let top = 0;
+  let step = 0;
+  return {
+    scroll: () => {
+      top = (top + 7) % Math.max(1, rows.length * ROW - 600);
+      draw(project, rows, top, null);
+    },
+    drag: () => {
+      step = (step + 1) % 4;
+      const next = draggedKeys(project, grabbed, [], { frames: step / 4 + 0.25, value: 0, copy: false });
+      const shown = compile(next, { previous: program });
+      if (!shown.ok || curveOf(next, grabbed[0]!.channel) === undefined) throw new Error('does not compile');
+      draw(next, rowsOf(next), 0, project);
+    },
+  };
+}
+
+export function tickRows(): Result[] {
+  const [few, many] = [ticksOf(50), ticksOf(1000)];
+  const [scrollFew, scrollMany, dragFew, dragMany] = measure([
+    { name: 'scroll 50', run: few.scroll },
+    { name: 'scroll 1,000', run: many.scroll },
+    { name: 'drag 50', run: few.drag },
+    { name: 'drag 1,000', run: many.drag },
+  ]) as [number, number, number, number];
+  const result = (what: string, a: number, b: number): Result => ({
+    what: `Ticks: ${what} a frame over 1,000 channels of 200 keys (${b.toFixed(2)} ms of script), against one over 50 (${a.toFixed(2)} ms)`,
+    measured: `${(b / a).toFixed(2)} times the cost`,
+    wanted: 'at most 1.5',
+    good: b / a <= 1.5,
+  });
+  return [result('scrolling', scrollFew, scrollMany), result('dragging a key', dragFew, dragMany)];
+}

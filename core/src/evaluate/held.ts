@@ -1,0 +1,39 @@
+import type { Project, Curve } from '../project';
+import { activeClip } from '../project';
+
+const framesOfCurves = new WeakMap<readonly Curve[], Float64Array>();
+
+/** All frames on which the active clip has a key, each once, in order. Muted curves do not count. */
+function keyFrames(project: Project): Float64Array {
+  const curves = activeClip(project)?.curves ?? [];
+  let frames = framesOfCurves.get(curves);
+  if (!frames) {
+    const all = new Set(
+      curves.filter(({ muted }) => !muted).flatMap(({ keys }) => keys.map(({ frame }) => frame)),
+    );
+    frames = Float64Array.from(all).sort();
+    framesOfCurves.set(curves, frames);
+  }
+  return frames;
+}
+
+/**
+ * Poses held: the frame whose picture a frame shows while the shot is seen as stills, the last one at or before it on which anything has a key.
+ * Before the first key, and in the span that is released, every frame shows itself.
+ */
+export function heldFrame(
+  project: Project,
+  frame: number,
+  released: { readonly start: number; readonly end: number } | null = null,
+): number {
+  if (released && frame >= released.start && frame <= released.end) return frame;
+  const frames = keyFrames(project);
+  let low = 0;
+  let high = frames.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (frames[middle]! <= frame) low = middle + 1;
+    else high = middle;
+  }
+  return low === 0 ? frame : frames[low - 1]!;
+}

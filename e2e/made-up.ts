@@ -1,0 +1,123 @@
+/** Projects of the saltworks that tests drop on the page, each no more than a test needs. */
+
+const PROJECT = {
+  format: 'kaizen',
+  version: 1,
+  rate: { frames: 24, per: 1 },
+  range: { start: 0, end: 120 },
+  activeClip: 'main',
+};
+
+/** A row of net floats, each bobbing by keys on one channel; the first `locked` of them are locked. */
+export function floats(count: number, locked: number): object {
+  const ids = Array.from({ length: count }, (_, i) => `float-${i + 1}`);
+  return {
+    ...PROJECT,
+    id: 'floats',
+    name: 'Net floats',
+    parts: ids.map((id, i) => ({
+      id,
+      name: `Float ${i + 1}`,
+      kind: 'mesh',
+      rest: { translate: [(i % 8) * 0.5, 0.2, Math.floor(i / 8) * 0.5] },
+      geometry: { shape: 'sphere', radius: 0.2 },
+    })),
+    clips: [
+      {
+        id: 'main',
+        name: 'Main',
+        curves: ids.map((id, i) => ({
+          channel: `${id}/translate.y`,
+          locked: i < locked,
+          keys: [
+            { frame: i % 5, value: 0.2 },
+            { frame: 20.25 + i / 4, value: 0.5 + i / 100, out: { mode: 'set', slope: 0.01 } },
+            { frame: 60 + i, value: 0.2, leg: { kind: 'ease', family: 'sine', slow: 'both' } },
+            { frame: 110, value: 0.3 },
+          ],
+        })),
+      },
+    ],
+  };
+}
+
+/** A bar that swings on every kind of leg, then loops. */
+export function mixedLegs(): object {
+  return {
+    ...PROJECT,
+    id: 'mixed',
+    name: 'Mixed legs',
+    parts: [{ id: 'bar', name: 'Bar', kind: 'mesh', geometry: { shape: 'box', size: [1, 0.2, 0.2] } }],
+    clips: [
+      {
+        id: 'main',
+        name: 'Main',
+        curves: [
+          {
+            channel: 'bar/translate.y',
+            keys: [
+              { frame: 0, value: 0, out: { mode: 'set', slope: 0.2, reach: 0.6 }, joined: false },
+              { frame: 12, value: 1, in: { mode: 'flat' }, leg: { kind: 'hold' } },
+              { frame: 20, value: 0.4, leg: { kind: 'ease', family: 'elastic', slow: 'end' } },
+              {
+                frame: 40,
+                value: 1.5,
+                leg: { kind: 'law', law: 'trapezoid', accelerate: 0.2, decelerate: 0.5 },
+              },
+              { frame: 56, value: 0.2, leg: { kind: 'ballistic' } },
+              { frame: 70, value: 0.2, in: { mode: 'bounded' }, out: { mode: 'bounded' } },
+              { frame: 80, value: 0.6 },
+              { frame: 90, value: 0 },
+            ],
+            after: { mode: 'loop', count: 2.5, pin: 12 },
+          },
+        ],
+      },
+    ],
+  };
+}
+
+/** A jib with a turned and shifted arm, and keys between frames. */
+export function jib(): object {
+  return {
+    ...PROJECT,
+    id: 'jib',
+    name: 'Jib crane',
+    parts: [
+      { id: 'jib', name: 'Jib', kind: 'mesh', geometry: { shape: 'box', size: [2, 0.2, 0.2] } },
+      {
+        id: 'hook',
+        name: 'Hook',
+        kind: 'mesh',
+        parent: 'jib',
+        geometry: { shape: 'box', size: [0.2, 0.4, 0.2] },
+      },
+    ],
+    clips: [
+      {
+        id: 'main',
+        name: 'Main',
+        curves: [
+          {
+            channel: 'jib/rotate.y',
+            keys: [
+              { frame: 0, value: 0 },
+              { frame: 10, value: 35 },
+              { frame: 50.4, value: 0 },
+            ],
+          },
+          {
+            channel: 'jib/translate.x',
+            keys: [
+              { frame: 0, value: 0 },
+              { frame: 10, value: 0.8 },
+              { frame: 80.7, value: 0.2 },
+              { frame: 81.2, value: 0.1 },
+            ],
+          },
+          { channel: 'hook/translate.y', keys: [{ frame: 10, value: -1.2 }] },
+        ],
+      },
+    ],
+  };
+}

@@ -1,0 +1,70 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatTooltip } from '@angular/material/tooltip';
+import type { Axis, ChannelKind } from '@kaizen/core';
+import { CommandRegistry } from '../../commands/registry';
+import { ALL_KINDS } from '../../state/bench';
+import { Studio } from '../../state/studio';
+import { NumberFieldComponent } from '../../ui/number-field.component';
+import type { Option } from '../../ui/option';
+import { SegmentsComponent } from '../../ui/segments.component';
+import { toggled } from '../picking';
+import { PoseTools } from './pose-tools';
+
+/** The side sheet Pose: a pose copied, mirrored, brought from another frame; the shelf; poses held. */
+@Component({
+  selector: 'kz-pose-sheet',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MatTooltip, NumberFieldComponent, SegmentsComponent],
+  templateUrl: './pose-sheet.component.html',
+  styleUrls: ['../side-sheet/sheet.scss', './pose-sheet.component.scss'],
+})
+export class PoseSheetComponent {
+  readonly studio = inject(Studio);
+  readonly tools = inject(PoseTools);
+  readonly registry = inject(CommandRegistry);
+  readonly allKinds = ALL_KINDS;
+  readonly axes: readonly Option<Axis>[] = [
+    { value: 'x', label: 'X', tip: 'The mirror stands across X: left and right change sides' },
+    { value: 'y', label: 'Y', tip: 'The mirror lies across Y: up and down change sides' },
+    { value: 'z', label: 'Z', tip: 'The mirror stands across Z: front and back change sides' },
+  ];
+  readonly from = signal(0);
+  readonly poses = computed(() => this.studio.project()?.poses ?? []);
+  readonly held = computed(() => this.studio.bench().held);
+  readonly whose = computed(() => {
+    const ids = this.studio.bench().parts;
+    const first = this.studio.project()?.parts.find(({ id }) => id === ids[0]);
+    if (!first) return 'no part is picked';
+    const count = this.tools.parts().length;
+    return count === 1 ? first.name : `${first.name} and ${count - 1} more`;
+  });
+  readonly hasParts = computed(() => this.studio.bench().parts.length > 0);
+  readonly released = computed(() => this.held().released);
+
+  toggleKind(kind: ChannelKind): void {
+    this.tools.kinds.update((kinds) => toggled(kinds, kind));
+  }
+
+  /** Releases the span of the chosen keys, or the range. */
+  release(): void {
+    const project = this.studio.project();
+    const frames = this.studio.bench().keys.map(({ frame }) => frame);
+    if (!project) return;
+    const { start, end } = project.range;
+    const several = new Set(frames).size > 1;
+    const released = several
+      ? { start: Math.min(...frames), end: Math.max(...frames) }
+      : { start, end: Math.round((start + end) / 2) };
+    this.studio.set({ held: { ...this.held(), released } });
+  }
+
+  setReleased(end: 'start' | 'end', change: (value: number) => number): void {
+    const released = this.released();
+    if (released)
+      this.studio.set({ held: { ...this.held(), released: { ...released, [end]: change(released[end]) } } });
+  }
+
+  unrelease(): void {
+    this.studio.set({ held: { ...this.held(), released: null } });
+  }
+}

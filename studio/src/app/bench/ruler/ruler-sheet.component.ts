@@ -1,0 +1,43 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { MatTooltip } from '@angular/material/tooltip';
+import { MARKER_KINDS, type MarkerKind } from '@kaizen/core';
+import { CommandRegistry } from '../../commands/registry';
+import { Studio } from '../../state/studio';
+import { NumberFieldComponent } from '../../ui/number-field.component';
+import type { Option } from '../../ui/option';
+import { SelectComponent } from '../../ui/select.component';
+import { Stage } from '../stage';
+import { MARKER_NAMES, RulerTools } from './ruler-tools';
+
+/** The side sheet Ruler: markers and notes, sounds, and what things snap to. */
+@Component({
+  selector: 'kz-ruler-sheet',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MatTooltip, NumberFieldComponent, SelectComponent],
+  templateUrl: './ruler-sheet.component.html',
+  styleUrls: ['../side-sheet/sheet.scss', './ruler-sheet.component.scss'],
+})
+export class RulerSheetComponent {
+  readonly studio = inject(Studio);
+  readonly stage = inject(Stage);
+  readonly tools = inject(RulerTools);
+  readonly registry = inject(CommandRegistry);
+  readonly rate = this.studio.framesPerSecond;
+  readonly kinds: readonly Option<MarkerKind>[] = MARKER_KINDS.map((value) => ({
+    value,
+    label: MARKER_NAMES[value],
+  }));
+  readonly sounds = computed(() => {
+    const assets = new Map((this.studio.project()?.assets ?? []).map((asset) => [asset.id, asset.name]));
+    return this.tools.sounds().map((sound) => ({ sound, name: assets.get(sound.asset) ?? sound.asset }));
+  });
+
+  positive(value: number): number {
+    return Math.max(0, value);
+  }
+
+  toggleSnap(what: 'markers' | 'keys'): void {
+    const { snap } = this.studio.bench();
+    this.studio.set({ snap: { ...snap, [what]: !snap[what] } });
+  }
+}

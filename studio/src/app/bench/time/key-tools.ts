@@ -1,0 +1,149 @@
+import { Injectable, inject } from '@angular/core';
+import {
+  closeLoop,
+  curveOf,
+  fallingTogether,
+  holdStill,
+  keysAfter,
+  keysBefore,
+  keysButFirst,
+  keysOfPose,
+  keysOffTheFrame,
+  setRange,
+  toWholeFrames,
+  waitAfter,
+  type KeyRef,
+} from '@kaizen/core';
+import { Studio } from '../../state/studio';
+import { shownFrame } from '../../ui/amount';
+import { Notices } from '../../ui/notices';
+import { channelLabel } from '../channel-label';
+import { Stage } from '../stage';
+import { TimeTools } from './time-tools';
+
+/** Selections and edits of timing by one press: all but the first, waits, holds, whole frames, loops. */
+@Injectable({ providedIn: 'root' })
+export class KeyTools {
+  private readonly studio = inject(Studio);
+  private readonly stage = inject(Stage);
+  private readonly notices = inject(Notices);
+  private readonly time = inject(TimeTools);
+
+  private channels(): readonly string[] {
+    return this.time.scope()?.channels ?? [];
+  }
+
+  choose(which: 'but-first' | 'after' | 'before' | 'pose'): void {
+    const project = this.studio.project();
+    if (!project) return;
+    const channels = this.channels();
+    const frame = this.stage.frame();
+    const pose = () =>
+      new Map(channels.map((channel) => [channel, this.stage.valueOf(channel) ?? Number.NaN]));
+    const keys = {
+      'but-first': () => keysButFirst(project, channels),
+      after: () => keysAfter(project, channels, frame),
+      before: () => keysBefore(project, channels, frame),
+      pose: () => keysOfPose(project, channels, pose()),
+    }[which]();
+    this.studio.pick({ keys, handles: [] });
+    if (keys.length === 0) this.notices.tell('No key is like that on these channels');
+  }
+
+  /** The chosen keys, else the last key of each chosen channel at or before the playhead. */
+  private keysHere(): readonly KeyRef[] {
+    const { keys } = this.studio.bench();
+    const project = this.studio.project();
+    if (keys.length > 0 || !project) return keys;
+    const frame = this.stage.frame();
+    return this.channels().flatMap((channel) => {
+      const key = curveOf(project, channel)?.keys.findLast((each) => each.frame <= frame);
+      return key ? [{ channel, frame: key.frame }] : [];
+    });
+  }
+
+  holdStill(): void {
+    const refs = this.keysHere();
+    if (refs.length === 0) this.notices.tell('Choose the keys to hold, or put the playhead after them');
+    else this.studio.edit('Hold still', (project) => holdStill(project, refs));
+  }
+
+  /** Leaves copies of keys behind as a wait. */
+  wait(): void {
+    const { amount } = this.time.settings();
+    const refs = this.keysHere();
+    if (refs.length === 0) {
+      this.notices.tell('Choose the keys to wait at, or put the playhead on them');
+      return;
+    }
+    this.studio.edit(`Wait ${shownFrame(amount)} frames`, (project) => waitAfter(project, refs, amount));
+    this.notices.tell(`A wait of ${shownFrame(amount)} frames; what comes after moved later`);
+  }
+
+  /** Keys off the whole frame: those chosen, or all. */
+  offTheFrame(): readonly KeyRef[] {
+    const project = this.studio.project();
+    return project ? keysOffTheFrame(project) : [];
+  }
+
+  /** Puts chosen keys on whole frames, or, where none of them is off it, all; says which would fall together and stay. */
+  wholeFrames(): void {
+    const project = this.studio.project();
+    if (!project) return;
+    const all = this.offTheFrame();
+    const chosen = new Set(this.studio.bench().keys.map(({ channel, frame }) => `${channel}@${frame}`));
+    const picked = all.filter(({ channel, frame }) => chosen.has(`${channel}@${frame}`));
+    const refs = picked.length > 0 ? picked : all;
+    if (refs.length === 0) {
+      this.notices.tell('All keys stand on whole frames');
+      return;
+    }
+    const together = fallingTogether(project, refs);
+    this.snap(refs, false);
+    const moved = refs.length - together.length;
+    if (together.length === 0) {
+      this.notices.tell(`${moved === 1 ? 'One key' : `${moved} keys`} put on whole frames`);
+      return;
+    }
+    const [first] = together;
+    this.notices.tell(
+      `${moved} put on whole frames; ${together.length} would fall together with another key and stay: ${channelLabel(project, first!.channel).full} at f ${shownFrame(first!.frame)}${together.length > 1 ? ' …' : ''}`,
+      { label: 'Merge them', run: () => this.snap(together, true) },
+    );
+  }
+
+  private snap(refs: readonly KeyRef[], merge: boolean): void {
+    const named = new Set(refs.map(({ channel, frame }) => `${channel}@${frame}`));
+    this.studio.edit('Keys to whole frames', (project) => toWholeFrames(project, refs, { merge }));
+    const after = this.studio.project();
+    const keys = this.studio.bench().keys.map((ref) => {
+      const whole = { ...ref, frame: Math.round(ref.frame) };
+      const curve = after && curveOf(after, ref.channel);
+      const moved =
+        named.has(`${ref.channel}@${ref.frame}`) && !curve?.keys.some(({ frame }) => frame === ref.frame);
+      return moved ? whole : ref;
+    });
+    this.studio.pick({ keys, handles: [] });
+  }
+
+  /** Copies the first key of each channel to the range's end and lets it loop. */
+  closeLoop(): void {
+    const project = this.studio.project();
+    if (!project) return;
+    const channels = this.channels();
+    const { end } = project.range;
+    this.studio.edit('Close the loop', (now) => closeLoop(now, channels, end));
+    this.notices.tell(
+      `${channels.length} ${channels.length === 1 ? 'channel ends' : 'channels end'} at f ${shownFrame(end)} as they begin; playing leaves f ${shownFrame(end)} out`,
+      { label: 'Undo', run: () => this.studio.undo() },
+    );
+  }
+
+  /** Lets the range run from the first key to the last. */
+  trimRange(): void {
+    const span = this.time.scope()?.span;
+    if (span && span.end > span.start)
+      this.studio.edit('Trim the range', (project) => setRange(project, span));
+    else this.notices.tell('There are no keys on two frames to trim the range to');
+  }
+}

@@ -1,0 +1,209 @@
+import {
+  closeGap,
+  curveOf,
+  cutFrame,
+  mapFrame,
+  mirrorValues,
+  moveStakes,
+  openGap,
+  push,
+  reverseTime,
+  shiftFrame,
+  stretch,
+  type KeyRef,
+  type Project,
+  type Span,
+  type TimeEdit,
+  type TimeKnot,
+} from '@kaizen/core';
+import type { TimeSettings } from '../../state/bench';
+import { shownFrame } from '../../ui/amount';
+import type { TimeScope } from './time-scope';
+
+/** An edit of time before it happens: what it does, on which part of time, and in words. */
+export interface TimePlan {
+  /** What it is called. */
+  readonly title: string;
+  /** The name of the undo step. */
+  readonly label: string;
+  /** What happens, after "5 keys on 2 channels". */
+  readonly does: string;
+  /** The part of time that is affected; open ends reach to the end of time. */
+  readonly affected: { readonly first: number; readonly last: number };
+  edit(project: Project): TimeEdit;
+  /** Where a chosen key goes. */
+  key(frame: number): number;
+  /** Where what stands on the ruler goes; null: it stays. */
+  readonly ruler: ((frame: number) => number) | null;
+}
+
+export type TimeToolId = 'push-after' | 'push-before' | 'open-gap' | 'close-gap' | 'reverse' | 'mirror';
+
+/** What a tool needs to know besides the project. */
+export interface TimeAsk {
+  readonly scope: TimeScope;
+  readonly settings: TimeSettings;
+  readonly frame: number;
+  /** A channel's value at the playhead. */
+  readonly valueAt: (channel: string) => number;
+}
+
+const frames = (count: number) => `${shownFrame(Math.abs(count))} f`;
+
+const PLANS: Readonly<Record<TimeToolId, (ask: TimeAsk) => TimePlan | null>> = {
+  'push-after': ({ scope, settings, frame }) => {
+    const by = settings.amount;
+    const key = (at: number) => (at > frame ? shiftFrame(at, by) : at);
+    return {
+      title: 'Push after',
+      label: `Push everything after f ${shownFrame(frame)}`,
+      does: `after f ${shownFrame(frame)} ${by >= 0 ? 'later' : 'earlier'} by ${frames(by)}`,
+      affected: { first: frame, last: Infinity },
+      edit: (project) => push(project, scope.channels, frame, by, 'after', settings.pushedSlopes),
+      key,
+      ruler: key,
+    };
+  },
+  'push-before': ({ scope, settings, frame }) => {
+    const by = -settings.amount;
+    const key = (at: number) => (at < frame ? shiftFrame(at, by) : at);
+    return {
+      title: 'Push before',
+      label: `Push everything before f ${shownFrame(frame)}`,
+      does: `before f ${shownFrame(frame)} ${by <= 0 ? 'earlier' : 'later'} by ${frames(by)}`,
+      affected: { first: -Infinity, last: frame },
+      edit: (project) => push(project, scope.channels, frame, by, 'before', settings.pushedSlopes),
+      key,
+      ruler: null,
+    };
+  },
+  'open-gap': ({ scope, settings, frame }) => {
+    const by = Math.abs(settings.amount);
+    const key = (at: number) => (at >= frame ? shiftFrame(at, by) : at);
+    return {
+      title: 'Open gap',
+      label: `Open a gap at f ${shownFrame(frame)}`,
+      does: `from f ${shownFrame(frame)} on later by ${frames(by)}`,
+      affected: { first: frame, last: Infinity },
+      edit: (project) => openGap(project, scope.channels, frame, by, settings.pushedSlopes),
+      key,
+      ruler: key,
+    };
+  },
+  'close-gap': ({ scope, settings, frame }) => {
+    const end = shiftFrame(frame, Math.abs(settings.amount));
+    const key = (at: number) => cutFrame({ start: frame, end }, at);
+    return {
+      title: 'Close gap',
+      label: `Close the gap f ${shownFrame(frame)} to ${shownFrame(end)}`,
+      does: `f ${shownFrame(frame)} to ${shownFrame(end)} cut out, the rest earlier`,
+      affected: { first: frame, last: end },
+      edit: (project) => closeGap(project, scope.channels, frame, end, settings.pushedSlopes),
+      key,
+      ruler: key,
+    };
+  },
+  reverse: ({ scope }) => {
+    const { span } = scope;
+    if (!span) return null;
+    return {
+      title: 'Reverse time',
+      label: 'Reverse time',
+      does: `f ${shownFrame(span.start)} to ${shownFrame(span.end)} backwards`,
+      affected: { first: span.start, last: span.end },
+      edit: (project) => reverseTime(project, scope.channels, span),
+      key: (at) => shiftFrame(span.start, shiftFrame(span.end, -at)),
+      ruler: null,
+    };
+  },
+  mirror: ({ scope, settings, valueAt }) => {
+    const { span } = scope;
+    if (!span) return null;
+    const words = { first: 'the first key’s value', zero: '0', playhead: 'the value at the playhead' };
+    return {
+      title: 'Mirror values',
+      label: 'Mirror values',
+      does: `upside down about ${words[settings.mirrorAbout]}`,
+      affected: { first: span.start, last: span.end },
+      edit: (project) => {
+        const refs = keysWithin(project, scope, span);
+        const about = (channel: string) => {
+          if (settings.mirrorAbout === 'zero') return 0;
+          if (settings.mirrorAbout === 'playhead') return valueAt(channel);
+          return curveOf(project, channel)?.keys[0]?.value ?? 0;
+        };
+        const next = mirrorValues(project, refs, about);
+        return { project: next, channels: scope.channels.length, keys: refs.length, refused: [] };
+      },
+      key: (at) => at,
+      ruler: null,
+    };
+  },
+};
+
+export function planOf(tool: TimeToolId, ask: TimeAsk): TimePlan | null {
+  return PLANS[tool](ask);
+}
+
+/** The chosen keys, or all keys of the scope within its span. */
+export function keysWithin(project: Project, scope: TimeScope, span: Span): readonly KeyRef[] {
+  if (scope.refs.length > 0) return scope.refs;
+  return scope.channels.flatMap((channel) =>
+    (curveOf(project, channel)?.keys ?? [])
+      .filter(({ frame }) => frame >= span.start && frame <= span.end)
+      .map(({ frame }) => ({ channel, frame })),
+  );
+}
+
+/** Stretching the scope's span to another one. */
+export function stretchPlan(
+  { scope, settings }: Pick<TimeAsk, 'scope' | 'settings'>,
+  to: Span,
+): TimePlan | null {
+  const { span } = scope;
+  if (!span) return null;
+  const knots = [
+    { from: span.start, to: to.start },
+    { from: span.end, to: to.end },
+  ];
+  const key = (at: number) => mapFrame({ knots }, at);
+  const follows = settings.rest === 'follows';
+  return {
+    title: 'Stretch',
+    label: 'Stretch time',
+    does: `f ${shownFrame(span.start)} to ${shownFrame(span.end)} stretched to f ${shownFrame(to.start)} to ${shownFrame(to.end)}`,
+    affected: {
+      first: Math.min(span.start, to.start),
+      last: follows ? Infinity : Math.max(span.end, to.end),
+    },
+    edit: (project) => stretch(project, scope.channels, span, to, settings.rest, settings.slopes),
+    key,
+    ruler: follows ? key : null,
+  };
+}
+
+/** Stakes applied: each interval between two of them stretched. */
+export function stakesPlan(
+  { scope, settings }: Pick<TimeAsk, 'scope' | 'settings'>,
+  stakes: readonly TimeKnot[],
+): TimePlan | null {
+  if (stakes.length < 2) return null;
+  const knots = [...stakes].sort((a, b) => a.from - b.from);
+  const key = (at: number) => mapFrame({ knots }, at);
+  return {
+    title: 'Stakes',
+    label: `Stretch between ${stakes.length} Stakes`,
+    does: knots
+      .map(({ from, to }) =>
+        from === to ? `f ${shownFrame(from)}` : `f ${shownFrame(from)} → ${shownFrame(to)}`,
+      )
+      .join(', '),
+    affected: {
+      first: Math.min(knots[0]!.from, knots[0]!.to),
+      last: Math.max(knots.at(-1)!.from, knots.at(-1)!.to),
+    },
+    edit: (project) => moveStakes(project, scope.channels, knots, settings.slopes),
+    key,
+    ruler: key,
+  };
+}

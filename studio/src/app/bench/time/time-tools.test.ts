@@ -1,0 +1,210 @@
+import '@angular/compiler';
+import { curveOf, putMarker, setCurveFlag, type Project } from '@kaizen/core';
+import { fakes } from '../../testing/fake-studio';
+import { chartProject } from '../../testing/chart-project';
+import { KeyTools } from './key-tools';
+import { TimeTools } from './time-tools';
+
+const RUN = 'wagon/translate.x';
+const LIFT = 'hook/translate.y';
+
+function setUp(project: Project = chartProject()) {
+  const made = fakes(project, [
+    { provide: TimeTools, useClass: TimeTools },
+    { provide: KeyTools, useClass: KeyTools },
+  ]);
+  const frames = (channel: string, of: Project | null = made.studio.project()) =>
+    curveOf(of!, channel)?.keys.map(({ frame }) => frame);
+  return { ...made, frames, tools: made.injector.get(TimeTools), keys: made.injector.get(KeyTools) };
+}
+
+describe('what edits of time touch', () => {
+  it('is what is chosen, else every channel with keys; locked ones are left and counted', () => {
+    const { studio, tools } = setUp();
+    expect(tools.scope()).toMatchObject({ channels: [RUN, LIFT], all: true, span: { start: 0, end: 48 } });
+    studio.pick({ parts: ['hook'] });
+    expect(tools.scope()).toMatchObject({ channels: [LIFT], all: false, span: { start: 12, end: 36 } });
+    studio.pick({
+      keys: [
+        { channel: RUN, frame: 24 },
+        { channel: RUN, frame: 48 },
+      ],
+    });
+    expect(tools.scope()).toMatchObject({ channels: [RUN], span: { start: 24, end: 48 } });
+    studio.project.update((project) => setCurveFlag(project!, [RUN], 'locked', true));
+    expect(tools.scope()).toMatchObject({ channels: [], locked: 1 });
+  });
+});
+
+describe('an edit of time', () => {
+  it('is shown first, with the part it affects, and kept on a press; the range goes along', () => {
+    const { studio, stage, tools, frames } = setUp();
+    stage.frame.set(24);
+    tools.set({ amount: 10 });
+    tools.show('open-gap');
+    tools.showPending();
+    expect(frames(RUN, stage.preview())).toEqual([0, 34, 58]);
+    expect(tools.affected()).toEqual({ first: 24, last: Infinity });
+    expect(tools.told()).toBe('3 keys on 2 channels: from f 24 on later by 10 f');
+    expect(frames(RUN)).toEqual([0, 24, 48]);
+    tools.run('open-gap');
+    tools.showPending();
+    expect(stage.preview()).toBeNull();
+    expect(frames(RUN)).toEqual([0, 34, 58]);
+    expect(studio.project()!.range.end).toBe(58);
+    expect(studio.labels).toEqual(['Open a gap at f 24']);
+  });
+
+  it('by keyboard shows at the first press and is done at the second', () => {
+    const { stage, tools, frames } = setUp();
+    stage.frame.set(30);
+    tools.press('push-after');
+    expect(frames(RUN)).toEqual([0, 24, 48]);
+    tools.press('push-after');
+    expect(frames(RUN)).toEqual([0, 24, 72]);
+  });
+
+  it('takes the chosen keys and the markers along', () => {
+    const marker = { id: 'm', name: 'm', kind: 'note' as const, frame: 40, end: null };
+    const { studio, stage, tools } = setUp(putMarker(chartProject(), marker));
+    studio.pick({ keys: [{ channel: RUN, frame: 48 }] });
+    stage.frame.set(24);
+    tools.run('push-after');
+    expect(studio.bench().keys).toEqual([{ channel: RUN, frame: 72 }]);
+    expect(studio.project()!.markers[0]!.frame).toBe(64);
+  });
+
+  it('that would let keys pass each other is refused in one sentence', () => {
+    const { stage, tools, frames, notices, studio } = setUp();
+    stage.frame.set(30);
+    tools.set({ amount: -40 });
+    tools.run('push-after');
+    expect(frames(RUN)).toEqual([0, 24, 48]);
+    expect(notices.said).toMatch(/keys of Wagon, place X would pass each other/);
+    expect(studio.labels).toEqual([]);
+  });
+
+  it('stretches to a length or by a speed, reverses, and mirrors about a value', () => {
+    const { studio, tools, frames } = setUp();
+    studio.pick({ channels: [RUN] });
+    tools.stretchToLength(24);
+    expect(frames(RUN)).toEqual([0, 12, 24]);
+    tools.stretchBy(2);
+    expect(frames(RUN)).toEqual([0, 24, 48]);
+    tools.run('reverse');
+    expect(curveOf(studio.project()!, RUN)!.keys.map(({ value }) => value)).toEqual([4, 2, 0]);
+    tools.set({ mirrorAbout: 'zero' });
+    tools.run('mirror');
+    expect(curveOf(studio.project()!, RUN)!.keys.map(({ value }) => value)).toEqual([-4, -2, 0]);
+  });
+});
+
+describe('Stakes', () => {
+  const staked = () => {
+    const made = setUp();
+    for (const frame of [0, 24, 48]) {
+      made.stage.frame.set(frame);
+      made.tools.toggleStake();
+    }
+    return made;
+  };
+
+  it('stretch between each other, shown until they are applied', () => {
+    const { studio, stage, tools, frames } = staked();
+    tools.moveStake(tools.stakes()[1]!, 36);
+    tools.showPending();
+    expect(frames(RUN, stage.preview())).toEqual([0, 36, 48]);
+    expect(frames(LIFT, stage.preview())).toEqual([18, 42]);
+    expect(frames(RUN)).toEqual([0, 24, 48]);
+    expect(tools.told()).toBe('3 keys on 2 channels: f 0, f 24 → 36, f 48');
+    tools.applyStakes();
+    tools.showPending();
+    expect(frames(RUN)).toEqual([0, 36, 48]);
+    expect(studio.bench().stakes).toEqual([]);
+    expect(stage.preview()).toBeNull();
+  });
+
+  it('do not pass each other, and leave all as it was when discarded', () => {
+    const { studio, stage, tools } = staked();
+    const before = studio.project();
+    tools.moveStake(tools.stakes()[1]!, 90);
+    expect(tools.stakes()[1]!.to).toBe(47);
+    tools.showPending();
+    tools.discard();
+    tools.showPending();
+    expect(studio.project()).toBe(before);
+    expect(stage.preview()).toBeNull();
+  });
+
+  it('set while others have moved stand for where their frame came from; set again they go', () => {
+    const { stage, tools } = staked();
+    tools.moveStake(tools.stakes()[1]!, 36);
+    stage.frame.set(18);
+    tools.toggleStake();
+    expect(tools.stakes().map(({ from, to }) => [from, to])).toEqual([
+      [0, 0],
+      [12, 18],
+      [24, 36],
+      [48, 48],
+    ]);
+    tools.toggleStake();
+    expect(tools.stakes()).toHaveLength(3);
+  });
+});
+
+describe('timing by one press', () => {
+  it('chooses all but the first, after, before, and this pose everywhere', () => {
+    const { studio, stage, keys } = setUp();
+    const chosen = () => studio.bench().keys.map(({ channel, frame }) => `${channel.split('/')[0]}${frame}`);
+    studio.pick({ parts: ['wagon', 'hook'] });
+    keys.choose('but-first');
+    expect(chosen()).toEqual(['wagon24', 'wagon48', 'hook12', 'hook36']);
+    studio.pick({ keys: [] });
+    stage.frame.set(24);
+    keys.choose('after');
+    expect(chosen()).toEqual(['wagon24', 'wagon48', 'hook36']);
+    studio.pick({ keys: [] });
+    keys.choose('pose');
+    expect(chosen()).toEqual(['wagon24', 'hook12']);
+  });
+
+  it('waits and holds at the chosen keys, or at the last ones before the playhead', () => {
+    const { studio, stage, tools, keys, frames } = setUp();
+    studio.pick({ channels: [RUN] });
+    stage.frame.set(30);
+    tools.set({ amount: 12 });
+    keys.wait();
+    expect(frames(RUN)).toEqual([0, 24, 36, 60]);
+    stage.frame.set(5);
+    keys.holdStill();
+    expect(curveOf(studio.project()!, RUN)!.keys[0]!.leg.kind).toBe('hold');
+  });
+
+  it('puts keys on whole frames, says which would fall together, and merges them on a press', () => {
+    const base = chartProject();
+    const [clip] = base.clips;
+    const curve = clip!.curves[0]!;
+    const keysAt = [0, 23.6, 24.3, 40.5].map((frame) => ({ ...curve.keys[0]!, frame }));
+    const project = { ...base, clips: [{ ...clip!, curves: [{ ...curve, keys: keysAt }] }] };
+    const { keys, notices, frames } = setUp(project);
+    keys.wholeFrames();
+    expect(frames(RUN)).toEqual([0, 23.6, 24.3, 41]);
+    expect(notices.said).toMatch(
+      /^1 put on whole frames; 2 would fall together .*Wagon, place X at f 23\.6 …$/,
+    );
+    notices.action!();
+    expect(frames(RUN)).toEqual([0, 24, 41]);
+    keys.wholeFrames();
+    expect(notices.said).toBe('All keys stand on whole frames');
+  });
+
+  it('closes a loop at the range’s end and trims the range to the keys', () => {
+    const { studio, keys, frames } = setUp();
+    studio.pick({ channels: [LIFT] });
+    keys.closeLoop();
+    expect(frames(LIFT)).toEqual([12, 36, 48]);
+    expect(studio.project()!.range).toEqual({ start: 0, end: 48, loop: true });
+    keys.trimRange();
+    expect(studio.project()!.range).toMatchObject({ start: 12, end: 48 });
+  });
+});

@@ -1,0 +1,256 @@
+import { computed, Injectable, inject, signal, untracked } from '@angular/core';
+import {
+  hasNoBackwards,
+  curveOf,
+  mapFrame,
+  moveRuler,
+  scaledSpan,
+  type Project,
+  type Span,
+  type TimeKnot,
+} from '@kaizen/core';
+import type { TimeSettings } from '../../state/bench';
+import { Studio } from '../../state/studio';
+import { shownFrame } from '../../ui/amount';
+import { Notices } from '../../ui/notices';
+import { channelLabel } from '../channel-label';
+import { Stage } from '../stage';
+import { planOf, stakesPlan, stretchPlan, type TimePlan, type TimeToolId } from './time-plans';
+import { timeScope } from './time-scope';
+
+/**
+ * Edits of time: each is shown before it happens, with the part of time that it affects, and kept on a press. Stakes stay set until they are
+ * applied or discarded; meanwhile the motion shows what they would do.
+ */
+@Injectable({ providedIn: 'root' })
+export class TimeTools {
+  private readonly studio = inject(Studio);
+  private readonly stage = inject(Stage);
+  private readonly notices = inject(Notices);
+  private readonly plan = signal<TimePlan | null>(null);
+  /** The tool that waits for its second press. */
+  readonly armed = signal<TimeToolId | null>(null);
+  private showing = false;
+
+  readonly settings = computed(() => this.studio.bench().time);
+  readonly scope = computed(() => {
+    const project = this.studio.project();
+    return project ? timeScope(project, this.studio.bench()) : null;
+  });
+  readonly stakes = computed(() => this.studio.bench().stakes);
+  private readonly staked = computed(() => {
+    const scope = this.scope();
+    return scope ? stakesPlan({ scope, settings: this.settings() }, this.stakes()) : null;
+  });
+  /** What is shown and not yet kept: an edit under the pointer, or the Stakes. */
+  readonly pending = computed(() => this.plan() ?? this.staked());
+  /** Whether what shows are the Stakes. */
+  readonly stakesShow = computed(() => this.plan() === null && this.staked() !== null);
+  readonly affected = computed(() => this.pending()?.affected ?? null);
+  private readonly result = computed(() => {
+    const project = this.studio.project();
+    return project ? (this.pending()?.edit(project) ?? null) : null;
+  });
+  /** `13 keys on 3 channels, f 90, f 150 → 162, f 222`, or why it can't be done. */
+  readonly told = computed(() => {
+    const [project, plan, result] = [this.studio.project(), this.pending(), this.result()];
+    if (!project || !plan || !result) return '';
+    const [refused] = result.refused;
+    if (refused !== undefined)
+      return `can’t be done: keys of ${channelLabel(project, refused).full} would pass each other`;
+    const locked = this.scope()?.locked ?? 0;
+    const left = locked === 0 ? '' : `; ${locked} locked left alone`;
+    return `${count(result.keys, 'key')} on ${count(result.channels, 'channel')}: ${plan.does}${left}`;
+  });
+  readonly possible = computed(() => (this.result()?.refused.length ?? 0) === 0);
+
+  set(change: Partial<TimeSettings>): void {
+    this.studio.set({ time: { ...this.settings(), ...change } });
+  }
+
+  private ask() {
+    const scope = this.scope();
+    if (!scope) return null;
+    return {
+      scope,
+      settings: this.settings(),
+      frame: this.stage.frame(),
+      valueAt: (channel: string) => this.stage.valueOf(channel) ?? 0,
+    };
+  }
+
+  /** Shows what is pending, and no longer what is not: for an effect of the Bench. */
+  showPending(): void {
+    const project = this.studio.project();
+    const plan = this.pending();
+    const result = this.result();
+    untracked(() => {
+      if (!project || !plan || !result) {
+        if (this.showing) this.stage.preview.set(null);
+        this.showing = false;
+        return;
+      }
+      this.showing = true;
+      this.stage.preview.set(this.withRuler(result.project, plan, result.project !== project));
+    });
+  }
+
+  private withRuler(project: Project, plan: TimePlan, changed: boolean): Project {
+    return changed && plan.ruler ? moveRuler(project, plan.ruler, this.settings().moves) : project;
+  }
+
+  /** Shows what a tool would do. */
+  show(tool: TimeToolId): void {
+    const ask = this.ask();
+    this.plan.set(ask && planOf(tool, ask));
+  }
+
+  hide(): void {
+    this.plan.set(null);
+    this.armed.set(null);
+  }
+
+  /** Does what a tool does. */
+  run(tool: TimeToolId): void {
+    const ask = this.ask();
+    const plan = ask && planOf(tool, ask);
+    this.hide();
+    if (plan) this.keep(plan);
+  }
+
+  /** By keyboard: the first press shows, the second does it. */
+  press(tool: TimeToolId): void {
+    if (this.armed() === tool) {
+      this.run(tool);
+      return;
+    }
+    this.show(tool);
+    this.armed.set(tool);
+  }
+
+  private keep(plan: TimePlan): boolean {
+    const project = this.studio.project();
+    if (!project || this.studio.readOnly()) return false;
+    const result = plan.edit(project);
+    const [refused] = result.refused;
+    if (refused !== undefined) {
+      this.notices.warn(
+        `${plan.label}: keys of ${channelLabel(project, refused).full} would pass each other; take fewer frames, or let the rest follow`,
+      );
+      return false;
+    }
+    if (result.project === project) {
+      this.notices.tell('Nothing to move: there are no keys there that are not locked');
+      return false;
+    }
+    const { keys } = this.studio.bench();
+    this.studio.edit(plan.label, () => this.withRuler(result.project, plan, true));
+    this.studio.pick({ keys: keys.map((ref) => ({ ...ref, frame: plan.key(ref.frame) })), handles: [] });
+    const noisy =
+      plan.label === 'Reverse time' &&
+      (this.scope()?.channels ?? []).some((channel) => {
+        const curve = curveOf(project, channel);
+        return curve && hasNoBackwards(curve);
+      });
+    this.notices.tell(
+      `${plan.label}: ${count(result.keys, 'key')} on ${count(result.channels, 'channel')}${noisy ? '; noise and “every n-th frame” stay as they run' : ''}`,
+      { label: 'Undo', run: () => this.studio.undo() },
+    );
+    return true;
+  }
+
+  /** The span that a stretch begins from: of the chosen keys, else of all keys of the scope. */
+  readonly span = computed(() => this.scope()?.span ?? null);
+
+  private stretching(to: (span: Span) => Span): TimePlan | null {
+    const scope = this.scope();
+    if (!scope?.span) return null;
+    return stretchPlan({ scope, settings: this.settings() }, to(scope.span));
+  }
+
+  showLength(length: number | null): void {
+    this.plan.set(length === null ? null : this.stretching(lengthened(length)));
+  }
+
+  stretchToLength(length: number): void {
+    const plan = length > 0 ? this.stretching(lengthened(length)) : null;
+    this.hide();
+    if (plan) this.keep(plan);
+    else this.notices.warn('A span must be longer than 0 frames to be stretched; choose keys on two frames');
+  }
+
+  /** Stretches by a factor about the beginning of the span. */
+  stretchBy(factor: number): void {
+    const span = this.span();
+    if (span) this.stretchToLength(scaledSpan(span, factor).end - span.start);
+  }
+
+  /** Puts a Stake at the playhead, or takes away the one that stands there. */
+  toggleStake(): void {
+    const frame = this.stage.frame();
+    const stakes = this.stakes();
+    const there = stakes.find(({ to }) => to === frame);
+    const next = there
+      ? stakes.filter((stake) => stake !== there)
+      : [...stakes, { from: this.before(frame), to: frame }];
+    this.studio.set({ stakes: next.sort((a, b) => a.from - b.from) });
+    if (next.length === 1)
+      this.notices.tell(
+        `A Stake at f ${shownFrame(frame)}: set at least one more, then drag them on the ruler`,
+      );
+  }
+
+  /** Where a frame that shows stood before the Stakes moved it. */
+  private before(frame: number): number {
+    const stakes = this.stakes();
+    return stakes.length < 2
+      ? frame
+      : mapFrame({ knots: stakes.map(({ from, to }) => ({ from: to, to: from })) }, frame);
+  }
+
+  /** Moves a Stake; it stays between its neighbours. */
+  moveStake(stake: TimeKnot, to: number): void {
+    const stakes = this.stakes();
+    const i = stakes.findIndex(({ from }) => from === stake.from);
+    if (i < 0) return;
+    const [low, high] = [stakes[i - 1]?.to, stakes[i + 1]?.to];
+    const kept = Math.min(
+      high === undefined ? Infinity : high - 1,
+      Math.max(low === undefined ? -Infinity : low + 1, to),
+    );
+    this.studio.set({ stakes: stakes.map((each, j) => (j === i ? { ...each, to: kept } : each)) });
+  }
+
+  removeStake(stake: TimeKnot): void {
+    this.studio.set({ stakes: this.stakes().filter(({ from }) => from !== stake.from) });
+  }
+
+  applyStakes(): void {
+    const plan = this.staked();
+    if (plan && this.keep(plan)) this.discardStakes();
+  }
+
+  discardStakes(): void {
+    this.studio.set({ stakes: [] });
+  }
+
+  /** Applies whatever is shown. */
+  apply(): void {
+    const tool = this.armed();
+    if (tool) this.run(tool);
+    else this.applyStakes();
+  }
+
+  discard(): void {
+    if (this.plan()) this.hide();
+    else this.discardStakes();
+  }
+}
+
+function lengthened(length: number): (span: Span) => Span {
+  return ({ start }) => ({ start, end: start + length });
+}
+
+function count(many: number, word: string): string {
+  return `${many} ${word}${many === 1 ? '' : 's'}`;
+}

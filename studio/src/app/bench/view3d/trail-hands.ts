@@ -1,0 +1,107 @@
+import { Injectable, inject } from '@angular/core';
+import { insertTrailKeys, moveTrailKey, trailChannels, type Project } from '@kaizen/core';
+import { Vector3 } from 'three';
+import { Studio } from '../../state/studio';
+import { shownFrame, shownNumber } from '../../ui/amount';
+import { Notices } from '../../ui/notices';
+import { Stage } from '../stage';
+import { GripChip } from './grip-chip';
+import { onPlane, rayThrough, toScreen, type Eye } from './grip-math';
+import type { Bead } from './trail';
+
+const REACH = 9;
+
+/** The motion trail under the hand: its keys are picked and dragged in the view, and a double click on a bead adds one. */
+@Injectable({ providedIn: 'root' })
+export class TrailHands {
+  private readonly studio = inject(Studio);
+  private readonly stage = inject(Stage);
+  private readonly notices = inject(Notices);
+  private readonly chip = inject(GripChip);
+
+  /** The bead nearest to a place of the view, within reach; keys before others. */
+  beadAt(beads: readonly Bead[], eye: Eye, x: number, y: number, keysOnly: boolean): Bead | null {
+    let best: { bead: Bead; distance: number } | null = null;
+    for (const bead of beads) {
+      if (keysOnly && !bead.key) continue;
+      const at = toScreen(eye, bead.place);
+      const distance = at ? Math.hypot(at.x - x, at.y - y) : Infinity;
+      if (distance <= REACH && distance < (best?.distance ?? Infinity)) best = { bead, distance };
+    }
+    return best?.bead ?? null;
+  }
+
+  private channels(): readonly string[] {
+    const project = this.studio.project();
+    const program = this.stage.program();
+    const part = this.studio.bench().parts.at(-1);
+    return project && program && part !== undefined ? trailChannels(project, program, part) : [];
+  }
+
+  /** Picks the keys of a bead; their places can then be typed in the sheet Key. */
+  private pickKeys(frame: number): void {
+    const project = this.studio.project();
+    if (!project) return;
+    const keys = this.channels().map((channel) => ({ channel, frame }));
+    this.studio.pick({ keys, handles: [] });
+    this.studio.set({ sheet: 'key' });
+  }
+
+  /** Drags the keys of a bead across the view; the beads beside it move as the curve does. */
+  drag(bead: Bead, eye: Eye, down: PointerEvent, corner: DOMRect): void {
+    const project = this.studio.project();
+    const program = this.stage.program();
+    const part = this.studio.bench().parts.at(-1);
+    if (!project || !program || part === undefined) return;
+    const facing = new Vector3().setFromMatrixPosition(eye.camera.matrixWorld).sub(bead.place).normalize();
+    const placeOf = (event: PointerEvent) =>
+      onPlane(rayThrough(eye, event.clientX - corner.left, event.clientY - corner.top), bead.place, facing);
+    const from = placeOf(down);
+    let next: Project | null = null;
+    const move = (event: PointerEvent) => {
+      const to = placeOf(event);
+      if (!from || !to || this.studio.readOnly()) return;
+      const shift = to.sub(from);
+      next = moveTrailKey(project, program, part, bead.frame, [shift.x, shift.y, shift.z]);
+      this.stage.preview.set(next);
+      this.chip.show(
+        event.clientX - corner.left,
+        event.clientY - corner.top,
+        `f ${shownFrame(bead.frame)}, moved ${shownNumber(shift.length(), 3)} m`,
+      );
+    };
+    const finish = (keep: boolean) => {
+      removeEventListener('pointermove', move);
+      removeEventListener('pointerup', up);
+      removeEventListener('keydown', escape, true);
+      this.chip.hide();
+      this.stage.preview.set(null);
+      if (!keep) return;
+      const made = next;
+      if (made && made !== project)
+        this.studio.edit(`Move the key at f ${shownFrame(bead.frame)} on the trail`, () => made);
+      else if (next)
+        this.notices.tell('Only channels that have keys move on the trail; none of these goes that way');
+      this.pickKeys(bead.frame);
+    };
+    const up = () => finish(true);
+    const escape = (event: KeyboardEvent) => {
+      if (event.key !== 'Escape') return;
+      event.stopPropagation();
+      finish(false);
+    };
+    addEventListener('pointermove', move);
+    addEventListener('pointerup', up);
+    addEventListener('keydown', escape, true);
+  }
+
+  /** A key at a bead, without changing the way. */
+  addKey(bead: Bead): void {
+    const channels = this.channels();
+    if (channels.length === 0 || this.studio.readOnly()) return;
+    this.studio.edit(`Add a key at f ${shownFrame(bead.frame)} on the trail`, (project) =>
+      insertTrailKeys(project, channels, bead.frame),
+    );
+    this.pickKeys(bead.frame);
+  }
+}
