@@ -26,6 +26,18 @@ for (const theme of ['light', 'dark'] as const) {
     await page.keyboard.press('Control+1');
     await page.keyboard.press('c');
     expect(await serious(page)).toEqual([]);
+    await page.keyboard.press('n');
+    await page.keyboard.press('s');
+    await page.getByRole('button', { name: /loose edit/ }).click();
+    await page.getByRole('button', { name: 'Rows', exact: true }).click();
+    expect(await serious(page)).toEqual([]);
+    await page.keyboard.press('Escape');
+    await expect(page.locator('.mat-mdc-menu-panel')).toHaveCount(0);
+    for (const tab of ['Time', 'Pose']) {
+      await page.getByRole('tab', { name: tab }).click();
+      if (tab === 'Pose') await page.getByRole('button', { name: 'Keep this pose' }).click();
+      expect(await serious(page)).toEqual([]);
+    }
     await page.keyboard.press('?');
     await expect(page.getByRole('dialog')).toBeVisible();
     expect(await serious(page)).toEqual([]);
@@ -83,4 +95,52 @@ test('by keyboard alone: open, walk the rows, key, shape, loop, play, change a s
   await bench.goTo(7);
   await page.keyboard.press('b');
   await expect.poll(() => bench.field('Frame of the playhead')).toBe('0');
+});
+
+test('by keyboard alone: Capture and its Scope, a gap, Stakes, a pose, a marker, the tray', async ({
+  page,
+}) => {
+  const bench = await Bench.openSample(page, 'Skip');
+  await bench.goTo(100);
+  await bench.row('skip').focus();
+  await page.keyboard.press('Enter');
+
+  await page.keyboard.press('j');
+  await expect(page.getByRole('status').filter({ hasText: 'Open gap' })).toContainText('later by 24 f');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('status').filter({ hasText: 'Open gap' })).toHaveCount(0);
+  await page.keyboard.press('j');
+  await page.keyboard.press('j');
+  await expect(page.getByText('Open a gap at f 100: 3 keys on 1 channel')).toBeVisible();
+  await page.keyboard.press('Control+z');
+
+  await page.keyboard.press('s');
+  await bench.goTo(200);
+  await page.keyboard.press('s');
+  await page.getByRole('tab', { name: 'Part' }).focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByRole('tab', { name: 'Time' })).toBeFocused();
+  const goal = page.getByRole('textbox', { name: 'Stake of f 200 goes to' });
+  await goal.focus();
+  await page.keyboard.type('220');
+  await page.keyboard.press('Enter');
+  await page.getByRole('tab', { name: 'Time' }).focus();
+  await page.keyboard.press('Shift+s');
+  await expect(page.getByText('Stretch between 2 Stakes: 3 keys on 1 channel')).toBeVisible();
+  await page.keyboard.press('Control+z');
+
+  await page.keyboard.press('Control+Shift+c');
+  await expect(page.getByText(/^The pose of \d+ parts at f 200 copied$/)).toBeVisible();
+  await bench.goTo(40);
+  await page.keyboard.press('Control+Shift+v');
+  await expect(page.getByText(/waits?: Capture is off/)).toBeVisible();
+  const tray = page.getByRole('button', { name: /loose edits?/ });
+  await tray.focus();
+  await page.keyboard.press('Enter');
+  await expect(tray).toHaveAttribute('aria-expanded', 'true');
+  await page.keyboard.press('Shift+d');
+  await expect(page.getByRole('region', { name: 'Loose edits' })).toBeHidden();
+  await bench.row('skip').focus();
+  await page.keyboard.press('n');
+  await expect(page.getByRole('textbox', { name: 'Name of the marker note' })).toBeVisible();
 });

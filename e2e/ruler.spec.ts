@@ -58,7 +58,7 @@ test('markers and sound on the ruler: named, dragged, snapped to, moved by edits
 
   await test.step('keys snap to it, and not while Ctrl is held', async () => {
     await page.getByRole('button', { name: 'Markers', exact: true }).click();
-    await page.getByRole('button', { name: 'Whole frames' }).click();
+    await page.getByRole('button', { name: 'Whole frames', exact: true }).click();
     const row = (await bench.row(RUN).boundingBox())!;
     const y = row.y + row.height / 2;
     const peg = await onRuler(144, 0);
@@ -75,11 +75,12 @@ test('markers and sound on the ruler: named, dragged, snapped to, moved by edits
     await page.keyboard.up('Control');
     expect(Number(await bench.field('Frame'))).not.toBe(94);
     await page.keyboard.press('Control+z');
-    await page.getByRole('button', { name: 'Whole frames' }).click();
+    await page.getByRole('button', { name: 'Whole frames', exact: true }).click();
   });
 
   await test.step('a gap takes it along', async () => {
-    await bench.row(RUN).getByText('place').click();
+    await page.getByRole('tab', { name: 'Time' }).click();
+    await page.getByRole('button', { name: 'All channels' }).click();
     await bench.goTo(50);
     await page.keyboard.press('j');
     await page.keyboard.press('j');

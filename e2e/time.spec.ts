@@ -171,7 +171,7 @@ test('a gap of 24 frames across 30 channels, two locked ones untouched, closed a
   await bench.goTo(30);
   await page.getByRole('button', { name: 'Open gap' }).hover();
   await expect(page.getByRole('status').filter({ hasText: 'Open gap' })).toContainText(
-    /keys on 30 channels: from f 30 on later by 24 f; 2 locked left alone/,
+    /keys on 30 channels: from f 30 on later by 24 f, speeds stay; 2 locked left alone/,
   );
   await press(page, 'Open gap');
   const opened = await bench.save();

@@ -7,8 +7,9 @@ import {
   VectorKeyframeTrack,
   type KeyframeTrack,
 } from 'three';
-import { compile, newPart, newProject, type Curve, type Key, type Part, type Project } from '@kaizen/core';
-import { measure, steadyNumbers, type Result } from './measure';
+import { compile, type Project } from '@kaizen/core';
+import { keyedProject } from './keyed-project';
+import { measure, type Result } from './measure';
 
 const PARTS = 1000;
 const KEYS = 40;
@@ -16,49 +17,13 @@ const LAST = 1000;
 /** Six channels a part: place and size by vectors for three.js, so that both have 6,000 numbers to make. */
 const PROPERTIES = ['translate.x', 'translate.y', 'translate.z', 'scale.x', 'scale.y', 'scale.z'];
 
-const SIDE = { mode: 'smooth', slope: 0, reach: 1 / 3 } as const;
-const OUTSIDE = { mode: 'hold', count: null, pin: null } as const;
-
 function frames(random: () => number): number[] {
   return Array.from({ length: KEYS }, (_, i) => (i + 0.1 + 0.8 * random()) * (LAST / KEYS));
 }
 
-/** A project of `count` parts with six curves each; all legs are cubic. */
+/** A project of `count` parts with six curves each. */
 export function manyCurves(count: number): Project {
-  const random = steadyNumbers();
-  const parts: Part[] = [];
-  const curves: Curve[] = [];
-  for (let p = 0; p < count; p++) {
-    const id = `part-${p}`;
-    parts.push({ ...newPart('group', id), id });
-    const times = frames(random);
-    for (const property of PROPERTIES) {
-      const keys = times.map((frame): Key => ({
-        frame,
-        value: 1 + random(),
-        in: SIDE,
-        out: SIDE,
-        joined: true,
-        leg: { kind: 'curve' },
-      }));
-      curves.push({
-        channel: `${id}/${property}`,
-        keys,
-        before: OUTSIDE,
-        after: OUTSIDE,
-        treatments: [],
-        muted: false,
-        locked: false,
-      });
-    }
-  }
-  const project = newProject('many', 'Many');
-  return {
-    ...project,
-    range: { start: 0, end: LAST, loop: false },
-    parts,
-    clips: [{ id: 'main', name: 'Main', curves }],
-  };
+  return keyedProject(count, PROPERTIES, LAST, frames);
 }
 
 /** three.js with as many cubic tracks on as many objects: an AnimationMixer samples and applies them. */

@@ -1,13 +1,4 @@
-import {
-  compile,
-  curveOf,
-  newPart,
-  newProject,
-  type Curve,
-  type Key,
-  type Part,
-  type Project,
-} from '@kaizen/core';
+import { compile, curveOf, type Project } from '@kaizen/core';
 import { draggedKeys } from '../../studio/src/app/bench/chart/key-drag';
 import { drawTicks } from '../../studio/src/app/bench/chart/draw-ticks';
 import type { Ink } from '../../studio/src/app/bench/chart/ink';
@@ -15,52 +6,20 @@ import { layPlot, ROW } from '../../studio/src/app/bench/chart/plot';
 import { chartRows, type Row, type RowsQuery } from '../../studio/src/app/bench/chart/rows';
 import { initialBench, type BenchState } from '../../studio/src/app/state/bench';
 import type { LooseEdit } from '../../studio/src/app/state/document';
-import { measure, steadyNumbers, type Result } from './measure';
+import { keyedProject } from './keyed-project';
+import { measure, type Result } from './measure';
 
 const KEYS = 200;
 const LAST = 1000;
 const PROPERTIES = ['translate.x', 'translate.y', 'translate.z', 'rotate.x', 'rotate.y'];
-const SIDE = { mode: 'smooth', slope: 0, reach: 1 / 3 } as const;
-const OUTSIDE = { mode: 'hold', count: null, pin: null } as const;
 const PLOT = layPlot({ first: 0, last: LAST }, 1000, 600, []);
 const NOTHING: ReadonlySet<string> = new Set();
 const NO_LOOSE: readonly LooseEdit[] = [];
 
 /** A project of so many channels with 200 keys each, five channels a part. */
 function manyRows(channels: number): Project {
-  const random = steadyNumbers();
-  const parts: Part[] = [];
-  const curves: Curve[] = [];
-  for (let p = 0; p * PROPERTIES.length < channels; p++) {
-    const id = `part-${p}`;
-    parts.push({ ...newPart('group', id), id });
-    for (const property of PROPERTIES) {
-      const keys = Array.from({ length: KEYS }, (_, i): Key => ({
-        frame: i * (LAST / KEYS),
-        value: random(),
-        in: SIDE,
-        out: SIDE,
-        joined: true,
-        leg: { kind: 'curve' },
-      }));
-      curves.push({
-        channel: `${id}/${property}`,
-        keys,
-        before: OUTSIDE,
-        after: OUTSIDE,
-        treatments: [],
-        muted: false,
-        locked: false,
-      });
-    }
-  }
-  const project = newProject('rows', 'Rows');
-  return {
-    ...project,
-    range: { start: 0, end: LAST, loop: false },
-    parts,
-    clips: [{ id: 'main', name: 'Main', curves }],
-  };
+  const frames = Array.from({ length: KEYS }, (_, i) => i * (LAST / KEYS));
+  return keyedProject(channels / PROPERTIES.length, PROPERTIES, LAST, () => frames);
 }
 
 /** A canvas that takes every stroke and draws nothing: what is measured is the script's share of a frame. */

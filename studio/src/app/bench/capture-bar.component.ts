@@ -5,13 +5,14 @@ import type { ChannelKind } from '@kaizen/core';
 import { CommandRegistry } from '../commands/registry';
 import { ALL_KINDS, type Capture } from '../state/bench';
 import { Studio } from '../state/studio';
+import { CheckListComponent, type Check } from '../ui/check-list.component';
 import { toggled } from './picking';
 
 /** Capture, always in sight: whether changes become keys by themselves, and which. */
 @Component({
   selector: 'kz-capture-bar',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatMenu, MatMenuTrigger, MatTooltip],
+  imports: [CheckListComponent, MatMenu, MatMenuTrigger, MatTooltip],
   template: `
     <button
       class="button toggle"
@@ -48,43 +49,7 @@ import { toggled } from './picking';
       </button>
     }
     <mat-menu #scope="matMenu">
-      <div
-        class="scope"
-        role="group"
-        aria-label="Scope"
-        tabindex="-1"
-        (click)="$event.stopPropagation()"
-        (keydown.enter)="$event.stopPropagation()"
-      >
-        @for (kind of kinds; track kind) {
-          <button
-            class="button bare toggle"
-            role="menuitemcheckbox"
-            [attr.aria-checked]="capture().scope.includes(kind)"
-            (click)="toggle(kind)"
-          >
-            {{ kind }}
-          </button>
-        }
-        <hr />
-        <button
-          class="button bare toggle"
-          role="menuitemcheckbox"
-          [attr.aria-checked]="capture().parts === null"
-          (click)="set({ parts: null })"
-        >
-          every part
-        </button>
-        <button
-          class="button bare toggle"
-          role="menuitemcheckbox"
-          [attr.aria-checked]="capture().parts !== null"
-          [disabled]="studio.bench().parts.length === 0 && capture().parts === null"
-          (click)="set({ parts: studio.bench().parts })"
-        >
-          only {{ partsText() }}
-        </button>
-      </div>
+      <kz-check-list name="Scope" [groups]="scopeChecks()" (toggled)="toggle($event)" />
     </mat-menu>
   `,
   styles: `
@@ -98,24 +63,11 @@ import { toggled } from './picking';
       color: var(--select);
       font-weight: 600;
     }
-    hr {
-      width: 100%;
-      margin: 4px 0;
-      border: 0;
-      border-top: 1px solid var(--rule);
-    }
-    .scope {
-      display: flex;
-      flex-direction: column;
-      align-items: flex-start;
-      padding: 4px 8px;
-    }
   `,
 })
 export class CaptureBarComponent {
   readonly studio = inject(Studio);
   readonly registry = inject(CommandRegistry);
-  readonly kinds = ALL_KINDS;
   readonly capture = computed(() => this.studio.bench().capture);
   readonly scopeText = computed(() => {
     const { scope, parts } = this.capture();
@@ -131,11 +83,31 @@ export class CaptureBarComponent {
     return ids.length === 1 ? first.name : `${ids.length} parts`;
   });
 
+  readonly scopeChecks = computed(
+    (): readonly (readonly Check<ChannelKind | 'every part' | 'picked parts'>[])[] => {
+      const { scope, parts } = this.capture();
+      return [
+        ALL_KINDS.map((kind) => ({ value: kind, label: kind, on: scope.includes(kind) })),
+        [
+          { value: 'every part', label: 'every part', on: parts === null },
+          {
+            value: 'picked parts',
+            label: `only ${this.partsText()}`,
+            on: parts !== null,
+            disabled: this.studio.bench().parts.length === 0 && parts === null,
+          },
+        ],
+      ];
+    },
+  );
+
   set(change: Partial<Capture>): void {
     this.studio.set({ capture: { ...this.capture(), ...change } });
   }
 
-  toggle(kind: ChannelKind): void {
-    this.set({ scope: toggled(this.capture().scope, kind) });
+  toggle(what: ChannelKind | 'every part' | 'picked parts'): void {
+    if (what === 'every part') this.set({ parts: null });
+    else if (what === 'picked parts') this.set({ parts: this.studio.bench().parts });
+    else this.set({ scope: toggled(this.capture().scope, what) });
   }
 }

@@ -31,8 +31,16 @@ export function gltfCarries(project: Project): Carried {
       baked.length > 0
         ? `${baked.join(', ')}, eases and laws; within what stands below`
         : 'nothing in this project',
-    left: 'focus, f-stop, limits',
+    left: ['focus, f-stop, limits', ...onRuler(project)].join(', '),
   };
+}
+
+/** What stands on the ruler: only Kaizen reads it. */
+function onRuler({ markers, sounds }: Project): string[] {
+  return [
+    markers.length > 0 ? counted(markers.length, 'marker') : '',
+    sounds.length > 0 ? counted(sounds.length, 'sound') : '',
+  ].filter(Boolean);
 }
 
 export function csvCarries(frames: number, channels: number): Carried {

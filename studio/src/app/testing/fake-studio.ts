@@ -65,6 +65,12 @@ export class FakeStage {
   goTo(frame: number): void {
     this.frame.set(frame);
   }
+  scrub(frame: number): void {
+    this.frame.set(frame);
+  }
+  stop(): void {
+    this.playing.set(false);
+  }
   toggle(): void {
     this.playing.update((playing) => !playing);
   }

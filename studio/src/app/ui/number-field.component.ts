@@ -10,6 +10,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
+import { followDrag } from './follow-drag';
 import { Notices } from './notices';
 import { applyAmount, decimalsOf, readAmount, shownFrame, shownNumber, type Amount } from './amount';
 
@@ -243,27 +244,15 @@ export class NumberFieldComponent {
       this.scrubbed.set(start === undefined ? null : start + by);
       this.previewed.emit((value) => (start ?? value) + by);
     };
-    const finish = (keep: boolean) => {
-      removeEventListener('pointermove', move);
-      removeEventListener('pointerup', up);
-      removeEventListener('keydown', escape, true);
+    followDrag(move, (kept) => {
       this.scrubbed.set(null);
       if (!dragged) {
-        if (keep) box.focus();
+        if (kept) box.focus();
         return;
       }
       this.previewed.emit(null);
       const by = offset();
-      if (keep && by !== 0) this.changed.emit((value) => value + by);
-    };
-    const up = () => finish(true);
-    const escape = (event: KeyboardEvent) => {
-      if (event.key !== 'Escape') return;
-      event.stopPropagation();
-      finish(false);
-    };
-    addEventListener('pointermove', move);
-    addEventListener('pointerup', up);
-    addEventListener('keydown', escape, true);
+      if (kept && by !== 0) this.changed.emit((value) => value + by);
+    });
   }
 }

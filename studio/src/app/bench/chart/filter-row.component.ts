@@ -6,6 +6,7 @@ import { activeClip, keysOffTheFrame, type ChannelKind } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
 import { ALL_KINDS, type RowFilter } from '../../state/bench';
 import { Studio } from '../../state/studio';
+import { CheckListComponent, type Check } from '../../ui/check-list.component';
 import { toggled } from '../picking';
 import { PoseCommands } from '../pose/pose-commands';
 import { ChartModel } from './chart-model';
@@ -14,7 +15,7 @@ import { ChartModel } from './chart-model';
 @Component({
   selector: 'kz-filter-row',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatIcon, MatMenu, MatMenuItem, MatMenuTrigger, MatTooltip],
+  imports: [CheckListComponent, MatIcon, MatMenu, MatMenuItem, MatMenuTrigger, MatTooltip],
   template: `
     <label class="search">
       <mat-icon svgIcon="search" />
@@ -50,42 +51,7 @@ import { ChartModel } from './chart-model';
       Rows
     </button>
     <mat-menu #rows="matMenu">
-      <div
-        class="menu"
-        role="group"
-        aria-label="Rows"
-        tabindex="-1"
-        (click)="$event.stopPropagation()"
-        (keydown.enter)="$event.stopPropagation()"
-      >
-        @for (kind of kinds; track kind) {
-          <button
-            class="button bare toggle"
-            role="menuitemcheckbox"
-            [attr.aria-checked]="studio.bench().kinds.includes(kind)"
-            (click)="toggleKind(kind)"
-          >
-            {{ kind }}
-          </button>
-        }
-        <hr />
-        <button
-          class="button bare toggle"
-          role="menuitemcheckbox"
-          [attr.aria-checked]="studio.bench().everyChannel"
-          (click)="studio.set({ everyChannel: !studio.bench().everyChannel })"
-        >
-          channels that nothing moves yet
-        </button>
-        <button
-          class="button bare toggle"
-          role="menuitemcheckbox"
-          [attr.aria-checked]="studio.bench().summary === 'below'"
-          (click)="studio.set({ summary: studio.bench().summary === 'own' ? 'below' : 'own' })"
-        >
-          pegs of parts stand for all below
-        </button>
-      </div>
+      <kz-check-list name="Rows" [groups]="rowChecks()" (toggled)="toggle($event)" />
     </mat-menu>
     <span class="space"></span>
     <span class="pair">
@@ -170,18 +136,6 @@ import { ChartModel } from './chart-model';
       border-left: 0;
       border-radius: 0 var(--radius) var(--radius) 0;
     }
-    .menu {
-      display: flex;
-      flex-direction: column;
-      align-items: flex-start;
-      padding: 4px 8px;
-    }
-    hr {
-      width: 100%;
-      margin: 4px 0;
-      border: 0;
-      border-top: 1px solid var(--rule);
-    }
     .chip {
       flex: none;
       white-space: nowrap;
@@ -196,7 +150,6 @@ export class FilterRowComponent {
   readonly model = inject(ChartModel);
   readonly registry = inject(CommandRegistry);
   readonly poses = inject(PoseCommands);
-  readonly kinds = ALL_KINDS;
   readonly filters = computed(() => {
     const project = this.studio.project();
     const { parts, channels } = this.studio.bench();
@@ -224,8 +177,22 @@ export class FilterRowComponent {
     ];
   });
 
-  toggleKind(kind: ChannelKind): void {
-    this.studio.set({ kinds: toggled(this.studio.bench().kinds, kind) });
+  readonly rowChecks = computed((): readonly (readonly Check<ChannelKind | 'every' | 'below'>[])[] => {
+    const { kinds, everyChannel, summary } = this.studio.bench();
+    return [
+      ALL_KINDS.map((kind) => ({ value: kind, label: kind, on: kinds.includes(kind) })),
+      [
+        { value: 'every', label: 'channels that nothing moves yet', on: everyChannel },
+        { value: 'below', label: 'pegs of parts stand for all below', on: summary === 'below' },
+      ],
+    ];
+  });
+
+  toggle(what: ChannelKind | 'every' | 'below'): void {
+    const { kinds, everyChannel, summary } = this.studio.bench();
+    if (what === 'every') this.studio.set({ everyChannel: !everyChannel });
+    else if (what === 'below') this.studio.set({ summary: summary === 'own' ? 'below' : 'own' });
+    else this.studio.set({ kinds: toggled(kinds, what) });
   }
 
   onKey(event: KeyboardEvent): void {

@@ -132,9 +132,13 @@ export class KeyTools {
     if (!project) return;
     const channels = this.channels();
     const { end } = project.range;
+    const gone = channels
+      .flatMap((channel) => curveOf(project, channel)?.keys ?? [])
+      .filter(({ frame }) => frame > end).length;
+    const left = gone > 0 ? `; ${gone} ${gone === 1 ? 'key' : 'keys'} after it went` : '';
     this.studio.edit('Close the loop', (now) => closeLoop(now, channels, end));
     this.notices.tell(
-      `${channels.length} ${channels.length === 1 ? 'channel ends' : 'channels end'} at f ${shownFrame(end)} as they begin; playing leaves f ${shownFrame(end)} out`,
+      `${channels.length} ${channels.length === 1 ? 'channel ends' : 'channels end'} at f ${shownFrame(end)} as they begin; playing leaves f ${shownFrame(end)} out${left}`,
       { label: 'Undo', run: () => this.studio.undo() },
     );
   }

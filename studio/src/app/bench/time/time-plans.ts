@@ -12,6 +12,7 @@ import {
   stretch,
   type KeyRef,
   type Project,
+  type SlopesKeep,
   type Span,
   type TimeEdit,
   type TimeKnot,
@@ -33,6 +34,8 @@ export interface TimePlan {
   edit(project: Project): TimeEdit;
   /** Where a chosen key goes. */
   key(frame: number): number;
+  /** What becomes of set slopes; null where no leg changes its length. */
+  readonly slopes: SlopesKeep | null;
   /** Where what stands on the ruler goes; null: it stays. */
   readonly ruler: ((frame: number) => number) | null;
 }
@@ -61,6 +64,7 @@ const PLANS: Readonly<Record<TimeToolId, (ask: TimeAsk) => TimePlan | null>> = {
       affected: { first: frame, last: Infinity },
       edit: (project) => push(project, scope.channels, frame, by, 'after', settings.pushedSlopes),
       key,
+      slopes: settings.pushedSlopes,
       ruler: key,
     };
   },
@@ -74,6 +78,7 @@ const PLANS: Readonly<Record<TimeToolId, (ask: TimeAsk) => TimePlan | null>> = {
       affected: { first: -Infinity, last: frame },
       edit: (project) => push(project, scope.channels, frame, by, 'before', settings.pushedSlopes),
       key,
+      slopes: settings.pushedSlopes,
       ruler: null,
     };
   },
@@ -87,6 +92,7 @@ const PLANS: Readonly<Record<TimeToolId, (ask: TimeAsk) => TimePlan | null>> = {
       affected: { first: frame, last: Infinity },
       edit: (project) => openGap(project, scope.channels, frame, by, settings.pushedSlopes),
       key,
+      slopes: settings.pushedSlopes,
       ruler: key,
     };
   },
@@ -100,6 +106,7 @@ const PLANS: Readonly<Record<TimeToolId, (ask: TimeAsk) => TimePlan | null>> = {
       affected: { first: frame, last: end },
       edit: (project) => closeGap(project, scope.channels, frame, end, settings.pushedSlopes),
       key,
+      slopes: settings.pushedSlopes,
       ruler: key,
     };
   },
@@ -113,6 +120,7 @@ const PLANS: Readonly<Record<TimeToolId, (ask: TimeAsk) => TimePlan | null>> = {
       affected: { first: span.start, last: span.end },
       edit: (project) => reverseTime(project, scope.channels, span),
       key: (at) => shiftFrame(span.start, shiftFrame(span.end, -at)),
+      slopes: null,
       ruler: null,
     };
   },
@@ -136,6 +144,7 @@ const PLANS: Readonly<Record<TimeToolId, (ask: TimeAsk) => TimePlan | null>> = {
         return { project: next, channels: scope.channels.length, keys: refs.length, refused: [] };
       },
       key: (at) => at,
+      slopes: null,
       ruler: null,
     };
   },
@@ -178,6 +187,7 @@ export function stretchPlan(
     },
     edit: (project) => stretch(project, scope.channels, span, to, settings.rest, settings.slopes),
     key,
+    slopes: settings.slopes,
     ruler: follows ? key : null,
   };
 }
@@ -204,6 +214,7 @@ export function stakesPlan(
     },
     edit: (project) => moveStakes(project, scope.channels, knots, settings.slopes),
     key,
+    slopes: settings.slopes,
     ruler: key,
   };
 }

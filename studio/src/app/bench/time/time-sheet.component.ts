@@ -9,21 +9,14 @@ import type { Option } from '../../ui/option';
 import { SegmentsComponent } from '../../ui/segments.component';
 import { SelectComponent } from '../../ui/select.component';
 import { KeyTools } from './key-tools';
-import type { TimeToolId } from './time-plans';
 import { TimeTools } from './time-tools';
-
-interface ToolButton {
-  readonly id: TimeToolId;
-  readonly command: string;
-  readonly label: string;
-  readonly tip: string;
-}
+import { ToolButtonsComponent, type ToolButton } from './tool-buttons.component';
 
 /** The side sheet Time: selections, edits of time, Stakes, whole frames, waits and loops. */
 @Component({
   selector: 'kz-time-sheet',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, NumberFieldComponent, SegmentsComponent, SelectComponent],
+  imports: [MatTooltip, NumberFieldComponent, SegmentsComponent, SelectComponent, ToolButtonsComponent],
   templateUrl: './time-sheet.component.html',
   styleUrls: ['../side-sheet/sheet.scss', './time-sheet.component.scss'],
 })
@@ -64,9 +57,13 @@ export class TimeSheetComponent {
     { value: 'playhead', label: 'about the value at the playhead' },
   ];
   readonly goes = [
-    { id: 'range', label: 'Range', tip: 'The range’s end goes along' },
-    { id: 'markers', label: 'Markers', tip: 'Markers and notes on the ruler go along' },
-    { id: 'sounds', label: 'Sound', tip: 'Sounds on the ruler go along' },
+    { id: 'range', label: 'Range', tip: 'The range’s end goes along, where all channels do' },
+    {
+      id: 'markers',
+      label: 'Markers',
+      tip: 'Markers and notes on the ruler go along, where all channels do',
+    },
+    { id: 'sounds', label: 'Sound', tip: 'Sounds on the ruler go along, where all channels do' },
   ] as const;
   readonly moves: readonly ToolButton[] = [
     {

@@ -45,7 +45,7 @@ describe('an edit of time', () => {
     tools.showPending();
     expect(frames(RUN, stage.preview())).toEqual([0, 34, 58]);
     expect(tools.affected()).toEqual({ first: 24, last: Infinity });
-    expect(tools.told()).toBe('3 keys on 2 channels: from f 24 on later by 10 f');
+    expect(tools.told()).toBe('3 keys on 2 channels: from f 24 on later by 10 f, speeds stay');
     expect(frames(RUN)).toEqual([0, 24, 48]);
     tools.run('open-gap');
     tools.showPending();
@@ -64,14 +64,29 @@ describe('an edit of time', () => {
     expect(frames(RUN)).toEqual([0, 24, 72]);
   });
 
-  it('takes the chosen keys and the markers along', () => {
+  it('takes the chosen keys along, and where all channels go, markers and range too', () => {
     const marker = { id: 'm', name: 'm', kind: 'note' as const, frame: 40, end: null };
     const { studio, stage, tools } = setUp(putMarker(chartProject(), marker));
     studio.pick({ keys: [{ channel: RUN, frame: 48 }] });
     stage.frame.set(24);
     tools.run('push-after');
     expect(studio.bench().keys).toEqual([{ channel: RUN, frame: 72 }]);
+    expect(studio.project()!.markers[0]!.frame).toBe(40);
+    tools.set({ scope: 'all' });
+    tools.run('push-after');
     expect(studio.project()!.markers[0]!.frame).toBe(64);
+    expect(studio.project()!.range.end).toBe(72);
+  });
+
+  it('takes the loose edits of its channels along, and leaves one that would land on another', () => {
+    const { studio, stage, tools } = setUp();
+    const edit = (channel: string, frame: number) => ({ channel, frame, value: 9, was: 0 });
+    studio.loose.set([edit(RUN, 24), edit(RUN, 30), edit(RUN, 60), edit('shed/rotate.y', 30)]);
+    studio.pick({ channels: [RUN] });
+    stage.frame.set(24);
+    tools.set({ amount: 10 });
+    tools.run('close-gap');
+    expect(studio.loose().map(({ frame }) => frame)).toEqual([24, 30, 50, 30]);
   });
 
   it('that would let keys pass each other is refused in one sentence', () => {
@@ -116,7 +131,7 @@ describe('Stakes', () => {
     expect(frames(RUN, stage.preview())).toEqual([0, 36, 48]);
     expect(frames(LIFT, stage.preview())).toEqual([18, 42]);
     expect(frames(RUN)).toEqual([0, 24, 48]);
-    expect(tools.told()).toBe('3 keys on 2 channels: f 0, f 24 → 36, f 48');
+    expect(tools.told()).toBe('3 keys on 2 channels: f 0, f 24 → 36, f 48, shape stays');
     tools.applyStakes();
     tools.showPending();
     expect(frames(RUN)).toEqual([0, 36, 48]);

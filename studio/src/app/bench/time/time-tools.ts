@@ -6,10 +6,12 @@ import {
   moveRuler,
   scaledSpan,
   type Project,
+  type SlopesKeep,
   type Span,
   type TimeKnot,
 } from '@kaizen/core';
 import type { TimeSettings } from '../../state/bench';
+import type { LooseEdit } from '../../state/document';
 import { Studio } from '../../state/studio';
 import { shownFrame } from '../../ui/amount';
 import { Notices } from '../../ui/notices';
@@ -60,7 +62,8 @@ export class TimeTools {
       return `can’t be done: keys of ${channelLabel(project, refused).full} would pass each other`;
     const locked = this.scope()?.locked ?? 0;
     const left = locked === 0 ? '' : `; ${locked} locked left alone`;
-    return `${count(result.keys, 'key')} on ${count(result.channels, 'channel')}: ${plan.does}${left}`;
+    const slopes = plan.slopes ? `, ${SLOPES[plan.slopes]}` : '';
+    return `${count(result.keys, 'key')} on ${count(result.channels, 'channel')}: ${plan.does}${slopes}${left}`;
   });
   readonly possible = computed(() => (this.result()?.refused.length ?? 0) === 0);
 
@@ -95,8 +98,27 @@ export class TimeTools {
     });
   }
 
+  /** What stands on the ruler goes along where all channels do. */
   private withRuler(project: Project, plan: TimePlan, changed: boolean): Project {
-    return changed && plan.ruler ? moveRuler(project, plan.ruler, this.settings().moves) : project;
+    return changed && plan.ruler && this.scope()?.all
+      ? moveRuler(project, plan.ruler, this.settings().moves)
+      : project;
+  }
+
+  /** Loose edits of the channels go along with their keys; one that would land on another stays. */
+  private withLoose(loose: readonly LooseEdit[], plan: TimePlan): readonly LooseEdit[] {
+    const channels = new Set(this.scope()?.channels);
+    const taken = new Set<string>();
+    const place = (edit: LooseEdit, frame: number) => {
+      const at = `${edit.channel}@${frame}`;
+      if (taken.has(at)) return false;
+      taken.add(at);
+      return true;
+    };
+    return loose.map((edit) => {
+      const frame = channels.has(edit.channel) ? plan.key(edit.frame) : edit.frame;
+      return place(edit, frame) && frame !== edit.frame ? { ...edit, frame } : edit;
+    });
   }
 
   /** Shows what a tool would do. */
@@ -144,7 +166,11 @@ export class TimeTools {
       return false;
     }
     const { keys } = this.studio.bench();
-    this.studio.edit(plan.label, () => this.withRuler(result.project, plan, true));
+    this.studio.edit(
+      plan.label,
+      () => this.withRuler(result.project, plan, true),
+      (loose) => (loose.length === 0 ? loose : this.withLoose(loose, plan)),
+    );
     this.studio.pick({ keys: keys.map((ref) => ({ ...ref, frame: plan.key(ref.frame) })), handles: [] });
     const noisy =
       plan.label === 'Reverse time' &&
@@ -246,6 +272,9 @@ export class TimeTools {
     else this.discardStakes();
   }
 }
+
+/** What is said of set slopes. */
+const SLOPES: Readonly<Record<SlopesKeep, string>> = { shape: 'shape stays', speed: 'speeds stay' };
 
 function lengthened(length: number): (span: Span) => Span {
   return ({ start }) => ({ start, end: start + length });

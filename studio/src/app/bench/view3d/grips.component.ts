@@ -3,6 +3,7 @@ import { Vector3, type Matrix4 } from 'three';
 import type { Axes } from '../../state/bench';
 import { Studio } from '../../state/studio';
 import { shownNumber, signedNumber } from '../../ui/amount';
+import { followDrag } from '../../ui/follow-drag';
 import type { ChannelValue } from '../poser';
 import { Poser } from '../poser';
 import { Stage } from '../stage';
@@ -157,23 +158,11 @@ export class GripsComponent {
       this.poser.show(values);
       this.chip.show(event.clientX - corner.left, event.clientY - corner.top, shown.text);
     };
-    const finish = (keep: boolean) => {
-      removeEventListener('pointermove', move);
-      removeEventListener('pointerup', up);
-      removeEventListener('keydown', escape, true);
+    followDrag(move, (kept) => {
       this.chip.hide();
-      if (keep && values.length > 0) this.poser.take(this.label(pose, axis), values);
+      if (kept && values.length > 0) this.poser.take(this.label(pose, axis), values);
       else this.poser.cancel();
-    };
-    const up = () => finish(true);
-    const escape = (event: KeyboardEvent) => {
-      if (event.key !== 'Escape') return;
-      event.stopPropagation();
-      finish(false);
-    };
-    addEventListener('pointermove', move);
-    addEventListener('pointerup', up);
-    addEventListener('keydown', escape, true);
+    });
   }
 
   /** Drags the point about which parts turn and size, across the view. */
@@ -197,20 +186,9 @@ export class GripsComponent {
       const at = onPlane(ray, origin, facing);
       if (at) put(at);
     };
-    const finish = () => {
-      removeEventListener('pointermove', move);
-      removeEventListener('pointerup', finish);
-      removeEventListener('keydown', escape, true);
-    };
-    const escape = (event: KeyboardEvent) => {
-      if (event.key !== 'Escape') return;
-      event.stopPropagation();
-      finish();
-      put(origin);
-    };
-    addEventListener('pointermove', move);
-    addEventListener('pointerup', finish);
-    addEventListener('keydown', escape, true);
+    followDrag(move, (kept) => {
+      if (!kept) put(origin);
+    });
   }
 
   private label(pose: PartPose, axis: number | null): string {

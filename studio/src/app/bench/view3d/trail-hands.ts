@@ -3,6 +3,7 @@ import { insertTrailKeys, moveTrailKey, trailChannels, type Project } from '@kai
 import { Vector3 } from 'three';
 import { Studio } from '../../state/studio';
 import { shownFrame, shownNumber } from '../../ui/amount';
+import { followDrag } from '../../ui/follow-drag';
 import { Notices } from '../../ui/notices';
 import { Stage } from '../stage';
 import { GripChip } from './grip-chip';
@@ -70,29 +71,17 @@ export class TrailHands {
         `f ${shownFrame(bead.frame)}, moved ${shownNumber(shift.length(), 3)} m`,
       );
     };
-    const finish = (keep: boolean) => {
-      removeEventListener('pointermove', move);
-      removeEventListener('pointerup', up);
-      removeEventListener('keydown', escape, true);
+    followDrag(move, (kept) => {
       this.chip.hide();
       this.stage.preview.set(null);
-      if (!keep) return;
+      if (!kept) return;
       const made = next;
       if (made && made !== project)
         this.studio.edit(`Move the key at f ${shownFrame(bead.frame)} on the trail`, () => made);
       else if (next)
         this.notices.tell('Only channels that have keys move on the trail; none of these goes that way');
       this.pickKeys(bead.frame);
-    };
-    const up = () => finish(true);
-    const escape = (event: KeyboardEvent) => {
-      if (event.key !== 'Escape') return;
-      event.stopPropagation();
-      finish(false);
-    };
-    addEventListener('pointermove', move);
-    addEventListener('pointerup', up);
-    addEventListener('keydown', escape, true);
+    });
   }
 
   /** A key at a bead, without changing the way. */

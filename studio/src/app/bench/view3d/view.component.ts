@@ -23,6 +23,7 @@ import { AxisEntryComponent } from './axis-entry.component';
 import { GripChip } from './grip-chip';
 import type { Eye } from './grip-math';
 import { GripsComponent } from './grips.component';
+import { pictureOf } from './picture';
 import { StageScene } from './stage-scene';
 import { TitleBlockComponent } from './title-block.component';
 import { trailBeads, type Bead } from './trail';
@@ -149,7 +150,7 @@ export class ViewComponent implements AfterViewInit {
     this.control.attach({
       show: (name) => this.view?.show(name, this.beads()),
       fit: (all) => this.fit(all),
-      picture: (size) => this.picture(size),
+      picture: (size) => pictureOf(this.canvas().nativeElement, size),
       looks: () => this.eye()?.camera.matrixWorld ?? null,
     });
     const observer = new ResizeObserver(() => this.resize(element));
@@ -249,19 +250,8 @@ export class ViewComponent implements AfterViewInit {
   /** A picture of the view for the Projects page. */
   private takePicture(): void {
     if (this.studio.readOnly() || this.stage.playing()) return;
-    const picture = this.picture(PICTURE);
+    const picture = pictureOf(this.canvas().nativeElement, PICTURE);
     if (picture) this.keeper.setPicture(picture);
-  }
-
-  /** The middle of the view in another size, as a data URI. */
-  private picture(size: { readonly width: number; readonly height: number }): string | null {
-    const source = this.scene?.renderer.domElement;
-    if (!source || source.width < 2) return null;
-    const small = Object.assign(document.createElement('canvas'), size);
-    const scale = Math.max(size.width / source.width, size.height / source.height);
-    const [w, h] = [source.width * scale, source.height * scale];
-    small.getContext('2d')?.drawImage(source, (size.width - w) / 2, (size.height - h) / 2, w, h);
-    return small.toDataURL('image/jpeg', 0.86);
   }
 
   private leave(): void {

@@ -1,0 +1,157 @@
+import '@angular/compiler';
+import { addSound, curveOf, putMarker } from '@kaizen/core';
+import { CommandRegistry } from '../../commands/registry';
+import { fakes } from '../../testing/fake-studio';
+import { chartProject } from '../../testing/chart-project';
+import { MarkDrags } from '../ruler/mark-drags';
+import { RulerTools } from '../ruler/ruler-tools';
+import { TimeTools } from '../time/time-tools';
+import { Poser } from '../poser';
+import { ChartDrags, type Drag } from './chart-drags';
+import { ChartGestures } from './chart-gestures';
+import { ChartModel } from './chart-model';
+import { RULER, ROW, xOf } from './plot';
+import { Snapper } from './snapper';
+
+const RUN = 'wagon/translate.x';
+const marker = { id: 'm', name: 'full', kind: 'note' as const, frame: 30, end: 40 };
+const asset = { id: 'hoot', name: 'hoot.wav', type: 'audio/wav', sha256: '0'.repeat(64), uri: 'data:,' };
+const sound = { id: 's', asset: 'hoot', start: 10, gain: 1, muted: false };
+
+function setUp() {
+  const project = addSound(putMarker(chartProject(), marker), asset, sound);
+  const made = fakes(project, [
+    ...[ChartModel, ChartDrags, ChartGestures, MarkDrags, RulerTools, Snapper, TimeTools, Poser].map(
+      (each) => ({
+        provide: each,
+        useClass: each,
+      }),
+    ),
+    { provide: CommandRegistry, useValue: { spaceHeld: () => false, useSpace: () => undefined } },
+  ]);
+  made.studio.set({ density: 'ticks' });
+  const model = made.injector.get(ChartModel);
+  model.size.set({ width: 1000, height: 400 });
+  model.axis.set({ first: 0, last: 100 });
+  const frames = () => curveOf(made.studio.project()!, RUN)!.keys.map(({ frame }) => frame);
+  /** A pointer event at a frame and a height of the canvas. */
+  const at = (frame: number, y: number, more: object = {}) => {
+    const x = xOf(model.plot(), frame);
+    return {
+      offsetX: x,
+      offsetY: y,
+      clientX: x,
+      clientY: y,
+      ctrlKey: false,
+      shiftKey: false,
+      altKey: false,
+      ...more,
+    } as PointerEvent;
+  };
+  return { ...made, model, frames, at, row: (n: number) => model.plot().head + (n + 0.5) * ROW };
+}
+
+/** Presses on a canvas that remembers who listens, and gives the moves and the release. */
+function press(gestures: ChartGestures, down: PointerEvent) {
+  const listeners = new Map<string, (event: PointerEvent) => void>();
+  const canvas = {
+    focus: () => undefined,
+    setPointerCapture: () => undefined,
+    addEventListener: (name: string, listener: (event: PointerEvent) => void) =>
+      listeners.set(name, listener),
+    removeEventListener: (name: string) => listeners.delete(name),
+  } as unknown as HTMLElement;
+  Object.assign(globalThis, { addEventListener: () => undefined, removeEventListener: () => undefined });
+  gestures.press(Object.assign(down, { button: 0, preventDefault: () => undefined }), canvas);
+  return {
+    move: (event: PointerEvent) => listeners.get('pointermove')?.(event),
+    up: (event: PointerEvent) => listeners.get('pointerup')?.(event),
+    held: () => listeners.size > 0,
+  };
+}
+
+const through = (drag: Drag, event: PointerEvent) => {
+  drag.move(event);
+  drag.end(event);
+};
+
+describe('drags on the Chart', () => {
+  it('of the end of a run scale it about the other end, and give it up', () => {
+    const { studio, stage, injector, at, frames, row } = setUp();
+    studio.pick({ keys: [24, 48].map((frame) => ({ channel: RUN, frame })) });
+    const gestures = injector.get(ChartGestures);
+    const hand = press(gestures, at(49.3, row(1)));
+    hand.move(at(73.3, row(1)));
+    expect(stage.preview()).not.toBeNull();
+    hand.up(at(73.3, row(1)));
+    expect(frames()).toEqual([0, 24, 72]);
+    expect(studio.bench().keys.map(({ frame }) => frame)).toEqual([24, 72]);
+    expect(studio.labels).toEqual(['Scale 2 keys in time']);
+  });
+
+  it('of keys snap to markers and keys of other rows when those are on, not while Ctrl is held', () => {
+    const { studio, injector, at, frames, row } = setUp();
+    studio.set({ snap: { markers: true, keys: true }, wholeFrames: false });
+    const gestures = injector.get(ChartGestures);
+    const drag = (to: number, more = {}) => {
+      const hand = press(gestures, at(24, row(1)));
+      hand.move(at(to, row(1), more));
+      hand.up(at(to, row(1), more));
+      const moved = frames()[1];
+      studio.project.set(addSound(putMarker(chartProject(), marker), asset, sound));
+      return moved;
+    };
+    expect(drag(30.4)).toBe(30);
+    expect(drag(36.3)).toBe(36);
+    expect(drag(33)).toBe(33);
+    expect(drag(30.4, { ctrlKey: true })).toBe(30.4);
+  });
+
+  it('of markers and sounds move them along time, shown meanwhile', () => {
+    const { studio, stage, injector, at } = setUp();
+    const marks = injector.get(MarkDrags);
+    const drag = marks.marker(marker, 'end', at(40, RULER + 8));
+    drag.move(at(52, RULER + 8));
+    expect(stage.preview()!.markers[0]).toMatchObject({ frame: 30, end: 52 });
+    drag.cancel();
+    expect(stage.preview()).toBeNull();
+    through(marks.marker(marker, 'whole', at(35, RULER + 8)), at(30, RULER + 8));
+    expect(studio.project()!.markers[0]).toMatchObject({ frame: 25, end: 35 });
+    through(marks.sound(sound, at(20, RULER + 30)), at(24, RULER + 30));
+    expect(studio.project()!.sounds[0]!.start).toBe(14);
+    expect(studio.labels).toEqual(['Move the marker “full”', 'Move a sound']);
+  });
+
+  it('of Stakes show what they would do; meanwhile nothing but they and the playhead can be moved', () => {
+    const { studio, stage, injector, at, frames, row } = setUp();
+    const tools = injector.get(TimeTools);
+    for (const frame of [0, 24, 48]) {
+      stage.frame.set(frame);
+      tools.toggleStake();
+    }
+    tools.showPending();
+    const gestures = injector.get(ChartGestures);
+    const stake = press(gestures, at(24, 8));
+    stake.move(at(36, 8));
+    stake.up(at(36, 8));
+    tools.showPending();
+    expect(curveOf(stage.preview()!, RUN)!.keys[1]!.frame).toBe(36);
+    expect(frames()).toEqual([0, 24, 48]);
+    expect(press(gestures, at(36, row(1))).held()).toBe(false);
+    const ruler = press(gestures, at(60, 8));
+    expect(ruler.held()).toBe(true);
+    expect(studio.labels).toEqual([]);
+  });
+
+  it('a double click on a row adds keys where its curves have none, driven ones left out', () => {
+    const { injector, at, frames, row, studio } = setUp();
+    const gestures = injector.get(ChartGestures);
+    gestures.doubleClick(at(36, row(1)));
+    expect(frames()).toEqual([0, 24, 36, 48]);
+    gestures.doubleClick(at(10, row(0)));
+    expect(frames()).toEqual([0, 10, 24, 36, 48]);
+    const before = studio.project();
+    gestures.doubleClick(at(20, row(3)));
+    expect(studio.project()).toBe(before);
+  });
+});
