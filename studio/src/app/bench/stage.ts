@@ -29,11 +29,17 @@ export class Stage {
   private readonly studio = inject(Studio);
   readonly frame = signal(0);
   readonly playing = signal(false);
-  /** An edit shown, not kept. */
+  /** An edit shown while something is dragged, not kept. */
   readonly preview = signal<Project | null>(null);
+  /** An edit that is shown until it is applied or discarded: Stakes, an edit of time. */
+  readonly proposed = signal<Project | null>(null);
   /** Values held by a grip or field that is being dragged, at the playhead. */
   readonly posing = signal<readonly LooseEdit[]>([]);
-  readonly shown = computed(() => this.preview() ?? this.studio.project());
+  readonly shown = computed(() => {
+    const project = this.studio.project();
+    const shown = this.preview() ?? this.proposed();
+    return shown && shown.id === project?.id ? shown : project;
+  });
   private last: Program | undefined;
   private readonly compiled = computed(() => {
     const project = this.shown();

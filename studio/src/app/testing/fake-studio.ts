@@ -38,8 +38,9 @@ export class FakeStage {
   readonly frame = signal(0);
   readonly posing = signal<readonly LooseEdit[]>([]);
   readonly preview = signal<Project | null>(null);
+  readonly proposed = signal<Project | null>(null);
   readonly playing = signal(false);
-  readonly shown = computed(() => this.preview() ?? this.studio.project());
+  readonly shown = computed(() => this.preview() ?? this.proposed() ?? this.studio.project());
   readonly program = computed(() => {
     const project = this.shown();
     const compiled = project ? compile(project) : null;

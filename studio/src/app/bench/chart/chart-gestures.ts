@@ -47,8 +47,9 @@ export class ChartGestures {
   }
 
   press(down: PointerEvent, canvas: HTMLElement): void {
+    this.pending.giveWay();
     const scene = this.scene();
-    if (!scene || (this.stage.preview() && !this.pending.stakesShow())) return;
+    if (!scene || this.stage.preview()) return;
     const [x, y] = [down.offsetX, down.offsetY];
     const drag =
       down.button === 1 || this.registry.spaceHeld()

@@ -135,7 +135,7 @@ describe('drags on the Chart', () => {
     stake.move(at(36, 8));
     stake.up(at(36, 8));
     tools.showPending();
-    expect(curveOf(stage.preview()!, RUN)!.keys[1]!.frame).toBe(36);
+    expect(curveOf(stage.proposed()!, RUN)!.keys[1]!.frame).toBe(36);
     expect(frames()).toEqual([0, 24, 48]);
     expect(press(gestures, at(36, row(1))).held()).toBe(false);
     const ruler = press(gestures, at(60, 8));

@@ -1,7 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import { CommandRegistry } from '../../commands/registry';
 import { Studio } from '../../state/studio';
+import { Stage } from '../stage';
 import { TimeTools } from './time-tools';
 
 /** What is shown and not yet kept: an edit of time, or the Stakes, with Apply and Discard. */
@@ -72,5 +73,10 @@ export class PendingBarComponent {
 
   constructor() {
     effect(() => this.tools.showPending());
+    const stage = inject(Stage);
+    inject(DestroyRef).onDestroy(() => {
+      this.tools.hide();
+      stage.proposed.set(null);
+    });
   }
 }

@@ -43,13 +43,13 @@ describe('an edit of time', () => {
     tools.set({ amount: 10 });
     tools.show('open-gap');
     tools.showPending();
-    expect(frames(RUN, stage.preview())).toEqual([0, 34, 58]);
+    expect(frames(RUN, stage.proposed())).toEqual([0, 34, 58]);
     expect(tools.affected()).toEqual({ first: 24, last: Infinity });
     expect(tools.told()).toBe('3 keys on 2 channels: from f 24 on later by 10 f, speeds stay');
     expect(frames(RUN)).toEqual([0, 24, 48]);
     tools.run('open-gap');
     tools.showPending();
-    expect(stage.preview()).toBeNull();
+    expect(stage.proposed()).toBeNull();
     expect(frames(RUN)).toEqual([0, 34, 58]);
     expect(studio.project()!.range.end).toBe(58);
     expect(studio.labels).toEqual(['Open a gap at f 24']);
@@ -128,15 +128,15 @@ describe('Stakes', () => {
     const { studio, stage, tools, frames } = staked();
     tools.moveStake(tools.stakes()[1]!, 36);
     tools.showPending();
-    expect(frames(RUN, stage.preview())).toEqual([0, 36, 48]);
-    expect(frames(LIFT, stage.preview())).toEqual([18, 42]);
+    expect(frames(RUN, stage.proposed())).toEqual([0, 36, 48]);
+    expect(frames(LIFT, stage.proposed())).toEqual([18, 42]);
     expect(frames(RUN)).toEqual([0, 24, 48]);
     expect(tools.told()).toBe('3 keys on 2 channels: f 0, f 24 → 36, f 48, shape stays');
     tools.applyStakes();
     tools.showPending();
     expect(frames(RUN)).toEqual([0, 36, 48]);
     expect(studio.bench().stakes).toEqual([]);
-    expect(stage.preview()).toBeNull();
+    expect(stage.proposed()).toBeNull();
   });
 
   it('do not pass each other, and leave all as it was when discarded', () => {
@@ -148,7 +148,7 @@ describe('Stakes', () => {
     tools.discard();
     tools.showPending();
     expect(studio.project()).toBe(before);
-    expect(stage.preview()).toBeNull();
+    expect(stage.proposed()).toBeNull();
   });
 
   it('set while others have moved stand for where their frame came from; set again they go', () => {

@@ -32,7 +32,6 @@ export class TimeTools {
   private readonly plan = signal<TimePlan | null>(null);
   /** The tool that waits for its second press. */
   readonly armed = signal<TimeToolId | null>(null);
-  private showing = false;
 
   readonly settings = computed(() => this.studio.bench().time);
   readonly scope = computed(() => {
@@ -87,15 +86,9 @@ export class TimeTools {
     const project = this.studio.project();
     const plan = this.pending();
     const result = this.result();
-    untracked(() => {
-      if (!project || !plan || !result) {
-        if (this.showing) this.stage.preview.set(null);
-        this.showing = false;
-        return;
-      }
-      this.showing = true;
-      this.stage.preview.set(this.withRuler(result.project, plan, result.project !== project));
-    });
+    const shown =
+      project && plan && result ? this.withRuler(result.project, plan, result.project !== project) : null;
+    untracked(() => this.stage.proposed.set(shown));
   }
 
   /** What stands on the ruler goes along where all channels do. */
@@ -130,6 +123,13 @@ export class TimeTools {
   hide(): void {
     this.plan.set(null);
     this.armed.set(null);
+  }
+
+  /** No longer shows an edit, where one is shown, before something else begins; Stakes stay. */
+  giveWay(): void {
+    if (!this.plan()) return;
+    this.hide();
+    this.showPending();
   }
 
   /** Does what a tool does. */
