@@ -17,7 +17,7 @@ export interface TimeEdit {
   readonly refused: readonly string[];
 }
 
-export type FrameMap = (frame: number) => number;
+type FrameMap = (frame: number) => number;
 
 /** The channels a time edit may touch: those asked for that have keys and are not locked. */
 export function openChannels(project: Project, channels: readonly string[]): readonly string[] {

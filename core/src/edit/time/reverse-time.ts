@@ -1,10 +1,11 @@
-import type { Curve, Key, KeyedCurve, Leg, Project, Side, Treatment } from '../../project';
+import type { Curve, Key, KeyedCurve, Leg, Project, Treatment } from '../../project';
 import { resolveSide, type CurveContext } from '../../curve';
 import { changeCurves } from '../curves';
 import { curveContext } from '../insert-key';
 import { openChannels, type TimeEdit } from './retime';
 import type { Span } from './stretch';
 import { shiftFrame } from './time-map';
+import { turnedSide } from './turned-side';
 
 /**
  * How long after its key a jump stands that a hold, read backwards, has at its beginning: two keys cannot share a frame.
@@ -107,10 +108,6 @@ function momentReversed(
   const heldInto = !pinned && key.leg.kind === 'hold' && jump === null && i + 1 < moments.length;
   if (heldInto) return [{ ...own, value: held }];
   return [own, { ...own, frame: own.frame + JUMP, value: held }];
-}
-
-function turnedSide(side: Side): Side {
-  return side.slope === 0 ? side : { ...side, slope: -side.slope };
 }
 
 /** Whether a curve has treatments that cannot be read backwards. */

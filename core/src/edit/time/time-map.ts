@@ -2,7 +2,7 @@
  * Where frames go in an edit of time: knots from old to new frames, straight between them, whole shifts outside the first
  * and the last.
  */
-export interface TimeMap {
+interface TimeMap {
   readonly knots: readonly TimeKnot[];
 }
 

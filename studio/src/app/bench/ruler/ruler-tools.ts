@@ -27,13 +27,13 @@ export class RulerTools {
   }
 
   /** A marker at the playhead, or over the span of the chosen keys. */
-  add(kind: MarkerKind = 'note'): void {
+  add(): void {
     const frames = this.studio.bench().keys.map(({ frame }) => frame);
     const several = new Set(frames).size > 1;
     const marker: Marker = {
       id: crypto.randomUUID(),
-      name: kind === 'note' ? 'note' : MARKER_NAMES[kind],
-      kind,
+      name: MARKER_NAMES.note,
+      kind: 'note',
       frame: several ? Math.min(...frames) : this.stage.frame(),
       end: several ? Math.max(...frames) : null,
     };

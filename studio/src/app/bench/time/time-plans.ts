@@ -2,6 +2,7 @@ import {
   closeGap,
   curveOf,
   cutFrame,
+  hasNoBackwards,
   mapFrame,
   mirrorValues,
   moveStakes,
@@ -36,6 +37,8 @@ export interface TimePlan {
   key(frame: number): number;
   /** What becomes of set slopes; null where no leg changes its length. */
   readonly slopes: SlopesKeep | null;
+  /** What has to be said besides, once it is done. */
+  readonly aside?: (project: Project) => string;
   /** Where what stands on the ruler goes; null: it stays. */
   readonly ruler: ((frame: number) => number) | null;
 }
@@ -119,6 +122,10 @@ const PLANS: Readonly<Record<TimeToolId, (ask: TimeAsk) => TimePlan | null>> = {
       does: `f ${shownFrame(span.start)} to ${shownFrame(span.end)} backwards`,
       affected: { first: span.start, last: span.end },
       edit: (project) => reverseTime(project, scope.channels, span),
+      aside: (project) => {
+        const curves = scope.channels.flatMap((channel) => curveOf(project, channel) ?? []);
+        return curves.some(hasNoBackwards) ? '; noise and “every n-th frame” stay as they run' : '';
+      },
       key: (at) => shiftFrame(span.start, shiftFrame(span.end, -at)),
       slopes: null,
       ruler: null,
@@ -155,7 +162,7 @@ export function planOf(tool: TimeToolId, ask: TimeAsk): TimePlan | null {
 }
 
 /** The chosen keys, or all keys of the scope within its span. */
-export function keysWithin(project: Project, scope: TimeScope, span: Span): readonly KeyRef[] {
+function keysWithin(project: Project, scope: TimeScope, span: Span): readonly KeyRef[] {
   if (scope.refs.length > 0) return scope.refs;
   return scope.channels.flatMap((channel) =>
     (curveOf(project, channel)?.keys ?? [])

@@ -23,7 +23,7 @@ export interface TimeScope {
 export type Chosen = Pick<BenchState, 'keys' | 'channels' | 'parts'>;
 
 /** The channels that the selection means: those of the chosen keys, else the chosen ones, else all of the chosen parts. */
-export function chosenChannels(project: Project, bench: Chosen): readonly string[] {
+function chosenChannels(project: Project, bench: Chosen): readonly string[] {
   if (bench.keys.length > 0) return [...new Set(bench.keys.map(({ channel }) => channel))];
   const curves = curvesByChannel(project);
   const chosen = bench.channels.filter((channel) => curves.has(channel));

@@ -1,5 +1,5 @@
 import '@angular/compiler';
-import { curveOf, putMarker, setCurveFlag, type Project } from '@kaizen/core';
+import { changeCurves, curveOf, putMarker, setCurveFlag, type Project } from '@kaizen/core';
 import { fakes } from '../../testing/fake-studio';
 import { chartProject } from '../../testing/chart-project';
 import { KeyTools } from './key-tools';
@@ -111,6 +111,20 @@ describe('an edit of time', () => {
     tools.set({ mirrorAbout: 'zero' });
     tools.run('mirror');
     expect(curveOf(studio.project()!, RUN)!.keys.map(({ value }) => value)).toEqual([-4, -2, 0]);
+  });
+});
+
+describe('time reversed', () => {
+  it('says that noise runs on as it did, where there is some', () => {
+    const noise = { kind: 'noise', amplitude: 1, period: 6, seed: 1, weight: 1, muted: false } as const;
+    const project = changeCurves(chartProject(), [RUN], (curve) => ({ ...curve, treatments: [noise] }));
+    const { studio, tools, notices } = setUp(project);
+    studio.pick({ channels: [LIFT] });
+    tools.run('reverse');
+    expect(notices.said).not.toContain('noise');
+    studio.pick({ channels: [RUN] });
+    tools.run('reverse');
+    expect(notices.said).toContain('noise and “every n-th frame” stay as they run');
   });
 });
 

@@ -1,7 +1,5 @@
 import { computed, Injectable, inject, signal, untracked } from '@angular/core';
 import {
-  hasNoBackwards,
-  curveOf,
   mapFrame,
   moveRuler,
   scaledSpan,
@@ -172,14 +170,8 @@ export class TimeTools {
       (loose) => (loose.length === 0 ? loose : this.withLoose(loose, plan)),
     );
     this.studio.pick({ keys: keys.map((ref) => ({ ...ref, frame: plan.key(ref.frame) })), handles: [] });
-    const noisy =
-      plan.label === 'Reverse time' &&
-      (this.scope()?.channels ?? []).some((channel) => {
-        const curve = curveOf(project, channel);
-        return curve && hasNoBackwards(curve);
-      });
     this.notices.tell(
-      `${plan.label}: ${count(result.keys, 'key')} on ${count(result.channels, 'channel')}${noisy ? '; noise and “every n-th frame” stay as they run' : ''}`,
+      `${plan.label}: ${count(result.keys, 'key')} on ${count(result.channels, 'channel')}${plan.aside?.(project) ?? ''}`,
       { label: 'Undo', run: () => this.studio.undo() },
     );
     return true;
