@@ -14,7 +14,7 @@ for (const theme of ['light', 'dark'] as const) {
   test(`nothing serious for screen readers and eyes, ${theme}`, async ({ page }) => {
     await page.emulateMedia({ colorScheme: theme });
     await page.goto('/');
-    await expect(page.getByRole('button', { name: /^Open the sample/ })).toHaveCount(2);
+    await expect(page.getByRole('button', { name: /^Open the sample/ })).toHaveCount(3);
     expect(await serious(page)).toEqual([]);
     const bench = await Bench.openSample(page, 'Brine wheel');
     await bench.row('wheel').click();
@@ -38,6 +38,22 @@ for (const theme of ['light', 'dark'] as const) {
       if (tab === 'Pose') await page.getByRole('button', { name: 'Keep this pose' }).click();
       expect(await serious(page)).toEqual([]);
     }
+    await bench.row('wheel/rotate.y').getByText('turn').click();
+    await page.keyboard.press('Control+3');
+    await page.keyboard.press('Control+a');
+    await page.keyboard.press('Control+l');
+    await page.getByRole('tab', { name: 'Key', exact: false }).first().click();
+    expect(await serious(page)).toEqual([]);
+    await page.getByRole('tab', { name: 'Curve' }).click();
+    await page.getByRole('button', { name: 'Lay over ▾' }).click();
+    await page.getByRole('menuitem', { name: 'Noise' }).click();
+    await expect(page.locator('.mat-mdc-menu-panel')).toHaveCount(0);
+    expect(await serious(page)).toEqual([]);
+    await page.getByRole('button', { name: 'Paste a table…' }).click();
+    await expect(page.getByRole('dialog')).toBeVisible();
+    expect(await serious(page)).toEqual([]);
+    await page.keyboard.press('Escape');
+    await expect(page.locator('mat-dialog-container')).toHaveCount(0);
     await page.keyboard.press('?');
     await expect(page.getByRole('dialog')).toBeVisible();
     expect(await serious(page)).toEqual([]);

@@ -20,3 +20,19 @@ export function sampled(file: string, channel: string, frames: string): Map<numb
   const rows = out.trim().split('\n').slice(1);
   return new Map(rows.map((row) => row.split(',').map(Number) as [number, number]));
 }
+
+/** The values of a channel just after each of some frames and its speeds per second there. */
+export function rates(
+  file: string,
+  channel: string,
+  frames: string,
+): Map<number, { value: number; speed: number }> {
+  const { out } = kaizen('sample', file, '--channels', channel, '--frames', frames, '--rates');
+  const rows = out.trim().split('\n').slice(1);
+  return new Map(
+    rows.map((row) => {
+      const [frame, value, speed] = row.split(',').map(Number);
+      return [frame!, { value: value!, speed: speed! }];
+    }),
+  );
+}

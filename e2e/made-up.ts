@@ -121,3 +121,25 @@ export function jib(): object {
     ],
   };
 }
+
+/** A hoist recorded frame by frame: 400 keys of a swing that dies, with unrest of a third of a millimetre. */
+export function recordedHoist(): object {
+  const keys = Array.from({ length: 400 }, (_, frame) => {
+    const unrest = ((frame * 7919) % 101) / 101 - 0.5;
+    return {
+      frame,
+      value: 1.2 * Math.sin(frame / 45) * Math.exp(-frame / 400) + 0.0006 * unrest,
+      in: { mode: 'linear' },
+      out: { mode: 'linear' },
+      joined: false,
+    };
+  });
+  return {
+    ...PROJECT,
+    id: 'hoist',
+    name: 'Hoist',
+    range: { start: 0, end: 399 },
+    parts: [{ id: 'hook', name: 'Hook', kind: 'mesh', geometry: { shape: 'box', size: [0.2, 0.4, 0.2] } }],
+    clips: [{ id: 'main', name: 'Main', curves: [{ channel: 'hook/translate.y', keys }] }],
+  };
+}

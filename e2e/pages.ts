@@ -147,6 +147,17 @@ export async function pathOf(download: Download): Promise<string> {
   return named;
 }
 
+/** Opens a project by dropping its file on the page. */
+export async function dropped(page: Page, project: object): Promise<Bench> {
+  await page.goto('/');
+  await expect(page.getByRole('button', { name: 'New, empty' })).toBeVisible();
+  const bytes = new TextEncoder().encode(JSON.stringify(project));
+  await drop(page, [{ name: 'dropped.kaizen.json', bytes }]);
+  const bench = new Bench(page);
+  await bench.ready();
+  return bench;
+}
+
 /** Drops files on the page, as from a folder. */
 export async function drop(
   page: Page,

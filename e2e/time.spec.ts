@@ -1,7 +1,7 @@
 import { type Page } from '@playwright/test';
-import { kaizen, sampled } from './cli';
+import { rates, sampled } from './cli';
 import { floats, jib, mixedLegs } from './made-up';
-import { Bench, drop, readJson } from './pages';
+import { Bench, dropped, readJson } from './pages';
 import { expect, test } from './test';
 
 const RUN = 'skip/translate.x';
@@ -18,31 +18,8 @@ const framesIn = (file: string, channel: string) =>
     .find((curve) => curve.channel === channel)
     ?.keys.map(({ frame }) => frame);
 
-/** Opens a project by dropping its file on the page. */
-async function dropped(page: Page, project: object): Promise<Bench> {
-  await page.goto('/');
-  await expect(page.getByRole('button', { name: 'New, empty' })).toBeVisible();
-  const bytes = new TextEncoder().encode(JSON.stringify(project));
-  await drop(page, [{ name: 'dropped.kaizen.json', bytes }]);
-  const bench = new Bench(page);
-  await bench.ready();
-  return bench;
-}
-
 const tab = (page: Page, name: string) => page.getByRole('tab', { name }).click();
 const press = (page: Page, name: string) => page.getByRole('button', { name, exact: true }).click();
-
-/** The values of a channel just after each of some frames and its speeds per second there. */
-function rates(file: string, channel: string, frames: string): Map<number, { value: number; speed: number }> {
-  const { out } = kaizen('sample', file, '--channels', channel, '--frames', frames, '--rates');
-  const rows = out.trim().split('\n').slice(1);
-  return new Map(
-    rows.map((row) => {
-      const [frame, value, speed] = row.split(',').map(Number);
-      return [frame!, { value: value!, speed: speed! }];
-    }),
-  );
-}
 
 test('the skip hauled up, waiting by a copied key, let down; its first departure even, the braking kept', async ({
   page,

@@ -167,6 +167,53 @@ async function viewsOfTheSkip() {
   await page.context().close();
 }
 
+async function ratesOfTheSkip() {
+  const page = await open();
+  await openSample(page, 'skip');
+  await page.locator('[data-row="skip/translate.x"]').getByText('place').click();
+  await page.keyboard.press('Control+3');
+  await page.keyboard.press('Shift+0');
+  const key = await place(page, 180, 6.4);
+  await page.mouse.click(key.x, key.y);
+  await type(page, 'Frame of the playhead', '104');
+  await shoot(page, 'bench-rates');
+  await page.keyboard.press('Control+2');
+  await page.keyboard.press('Control+l');
+  await page.getByRole('button', { name: /^Law cycloidal/ }).focus();
+  await page.waitForTimeout(300);
+  await page.screenshot({ path: `${folder}/leg-pictures.png` });
+  process.stdout.write('docs/screenshots/leg-pictures.png\n');
+  await page.context().close();
+}
+
+async function manyKeysOfTheQuay() {
+  const page = await open();
+  await openSample(page, 'quay');
+  await page.locator('[data-row="float/translate.y"]').locator('.name').click();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('Control+b');
+  await page.getByRole('button', { name: 'Shape', exact: true }).click();
+  await page.getByRole('menuitemcheckbox', { name: /metres against metres/ }).click();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Shift+0');
+  await type(page, 'Frame of the playhead', '24');
+  await shoot(page, 'scale-box');
+  await page.context().close();
+}
+
+async function treatmentsAtNight() {
+  const page = await open({ colorScheme: 'dark' });
+  await openSample(page, 'quay');
+  await page.locator('[data-row="buoy/rotate.z"]').locator('.name').click();
+  await page.getByRole('tab', { name: 'Curve' }).click();
+  await page.getByRole('button', { name: 'Over time' }).click();
+  await page.getByRole('button', { name: 'Weight in the Chart' }).waitFor();
+  await page.keyboard.press('Shift+0');
+  await type(page, 'Frame of the playhead', '60');
+  await shoot(page, 'treatments-night');
+  await page.context().close();
+}
+
 /** Two seconds of a winch: a hum that swells and dies. */
 function winchWav() {
   const [rate, seconds] = [8000, 6];
@@ -237,8 +284,12 @@ try {
   mkdirSync(folder, { recursive: true });
   await cardOf('brine-wheel', 60);
   await cardOf('skip', 96);
+  await cardOf('quay', 9);
   await viewsOfTheWheel();
   await viewsOfTheSkip();
+  await ratesOfTheSkip();
+  await manyKeysOfTheQuay();
+  await treatmentsAtNight();
   await nightDrag();
   await stakesAtNight();
 } finally {

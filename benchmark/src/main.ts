@@ -12,11 +12,14 @@ import { tickRows } from './tick-rows';
 
 /** Prints the measurements as a table and keeps them in docs/benchmarks.md. Exit 1 where one is not as it has to be. */
 const root = process.argv[2] ?? '.';
+/** What was measured in a page before. */
+const inPage = JSON.parse(process.argv[3] ?? '[]') as Result[];
 const results: Result[] = [
   ...(await editOneKey()),
   ...runFrame(),
   ...solveBezier(),
   ...tickRows(),
+  ...inPage,
   ...firstLoad(join(root, 'studio', 'dist')),
 ];
 

@@ -1,13 +1,13 @@
 import { compile, curveOf, type Project } from '@kaizen/core';
 import { draggedKeys } from '../../studio/src/app/bench/chart/key-drag';
 import { drawTicks } from '../../studio/src/app/bench/chart/draw-ticks';
-import type { Ink } from '../../studio/src/app/bench/chart/ink';
 import { layPlot, ROW } from '../../studio/src/app/bench/chart/plot';
 import { chartRows, type Row, type RowsQuery } from '../../studio/src/app/bench/chart/rows';
 import { initialBench, type BenchState } from '../../studio/src/app/state/bench';
 import type { LooseEdit } from '../../studio/src/app/state/document';
 import { keyedProject } from './keyed-project';
 import { measure, type Result } from './measure';
+import { BLACK_INK, silentPen } from './silent-pen';
 
 const KEYS = 200;
 const LAST = 1000;
@@ -21,26 +21,6 @@ function manyRows(channels: number): Project {
   const frames = Array.from({ length: KEYS }, (_, i) => i * (LAST / KEYS));
   return keyedProject(channels / PROPERTIES.length, PROPERTIES, LAST, () => frames);
 }
-
-/** A canvas that takes every stroke and draws nothing: what is measured is the script's share of a frame. */
-function silentPen(): CanvasRenderingContext2D {
-  const methods =
-    'save restore beginPath rect clip fillRect moveTo lineTo quadraticCurveTo bezierCurveTo closePath fill stroke fillText setLineDash strokeRect arc';
-  const nothing = () => undefined;
-  const pen: Record<string, unknown> = Object.fromEntries(methods.split(' ').map((name) => [name, nothing]));
-  pen['measureText'] = () => ({ width: 40 });
-  return pen as unknown as CanvasRenderingContext2D;
-}
-
-const INK = {
-  tones: {},
-  hatch: '',
-  ...Object.fromEntries(
-    ['paper', 'sheet', 'ink', 'soft', 'rule', 'ruleSoft', 'now', 'select', 'selectGround', 'loose'].map(
-      (name) => [name, '#000000'],
-    ),
-  ),
-} as unknown as Ink;
 
 /** The frames of scrolling and of dragging a key in Ticks, as the Chart makes them. */
 function ticksOf(channels: number) {
@@ -67,7 +47,7 @@ function ticksOf(channels: number) {
   const draw = (of: Project, shown: readonly Row[], scrollTop: number, oldProject: Project | null) =>
     drawTicks(pen, {
       plot: PLOT,
-      ink: INK,
+      ink: BLACK_INK,
       project: of,
       bench,
       rows: shown,

@@ -1,12 +1,18 @@
 import { writeFileSync } from 'node:fs';
 import { lastShownFrame, readProject, writeProject, type Project } from '@kaizen/core';
 import { brineWheel } from './brine-wheel';
+import { quay } from './quay';
 import { skip } from './skip';
 
 /** The sample projects with what their cards say. One line a sample. */
 const SAMPLES = [
   { project: brineWheel(), about: 'Loop with a lead-in, slider-crank', topics: ['Loops', 'Mechanisms'] },
   { project: skip(), about: 'Runs, limits, drum and rope', topics: ['Loops', 'Weight'] },
+  {
+    project: quay(),
+    about: 'Blocked, not yet shaped: hops, jitter, an uneven run',
+    topics: ['Shapes', 'Noise'],
+  },
 ];
 
 /** `loop`, or how long it plays. */

@@ -7,6 +7,7 @@ import {
   LEAST_KEY_GAP,
   partProperties,
 } from '../project';
+import { weightAsCurve, weightOf } from './weights';
 
 /** A key by its channel in the active clip and its frame, which no two keys of a curve share. */
 export interface KeyRef {
@@ -14,18 +15,46 @@ export interface KeyRef {
   readonly frame: number;
 }
 
-/** The curve of a channel in the active clip. */
+/** The curve of a channel in the active clip, or of a treatment's weight by its name. */
 export function curveOf(project: Project, channel: string): Curve | undefined {
-  return activeClip(project)?.curves.find((curve) => curve.channel === channel);
+  return curvesByChannel(project).get(channel);
 }
 
-/** All curves of the active clip by channel: for who asks for many of them. */
-export function curvesByChannel(project: Project): ReadonlyMap<string, Curve> {
+/** Curves by the name of their channel. */
+export interface CurveIndex {
+  get(channel: string): Curve | undefined;
+  has(channel: string): boolean;
+}
+
+/**
+ * All curves of the active clip by channel: for who asks for many of them. The places of the channels are found once and go along
+ * through edits that add and remove none.
+ */
+export function curvesByChannel(project: Project): CurveIndex {
   const curves = activeClip(project)?.curves ?? NO_CURVES;
-  let map = byChannel.get(curves);
-  if (!map) byChannel.set(curves, (map = new Map(curves.map((curve) => [curve.channel, curve]))));
+  let index = indexByList.get(curves);
+  if (!index) indexByList.set(curves, (index = indexOf(curves)));
+  return index;
+}
+
+function indexOf(curves: readonly Curve[]): CurveIndex {
+  const places = placesOf(curves);
+  const get = (channel: string) => {
+    const place = places.get(channel);
+    if (place !== undefined) return curves[place];
+    const weight = weightOf(channel);
+    const owner = weight && curves[places.get(weight.channel) ?? -1];
+    return owner ? weightAsCurve(owner, weight.index, channel) : undefined;
+  };
+  return { get, has: (channel) => get(channel) !== undefined };
+}
+
+function placesOf(curves: readonly Curve[]): ReadonlyMap<string, number> {
+  let map = placesByList.get(curves);
+  if (!map) placesByList.set(curves, (map = new Map(curves.map(({ channel }, i) => [channel, i]))));
   return map;
 }
+
 /** The curves of a part's channels in the active clip, in the order of its channels. */
 export function curvesOfPart(project: Project, part: Part): readonly Curve[] {
   const curves = curvesByChannel(project);
@@ -33,7 +62,8 @@ export function curvesOfPart(project: Project, part: Part): readonly Curve[] {
 }
 
 const NO_CURVES: readonly Curve[] = [];
-const byChannel = new WeakMap<readonly Curve[], ReadonlyMap<string, Curve>>();
+const indexByList = new WeakMap<readonly Curve[], CurveIndex>();
+const placesByList = new WeakMap<readonly Curve[], ReadonlyMap<string, number>>();
 
 export function emptyCurve(channel: string): Curve {
   return {
@@ -62,14 +92,23 @@ export function changeCurves(
   options: { readonly locked?: 'skip' | 'change' } = {},
 ): Project {
   const clip = activeClip(project);
+  const weights = channels.filter((channel) => weightOf(channel));
+  if (weights.length > 0) {
+    const own = channels.filter((channel) => !weights.includes(channel));
+    const changed = weights.reduce((at, name) => changeWeight(at, name, change), project);
+    return changeCurves(changed, own, change, options);
+  }
   if (!clip || channels.length === 0) return project;
+  const list = clip.curves;
+  const places = placesOf(list);
   const wanted = new Set(channels);
   let curves: Curve[] | null = null;
   let emptied = false;
-  const list = clip.curves;
-  for (let i = 0; i < list.length && wanted.size > 0; i++) {
+  let added = false;
+  for (const channel of channels) {
+    const i = places.get(channel);
+    if (i === undefined || !wanted.delete(channel)) continue;
     const curve = list[i]!;
-    if (!wanted.delete(curve.channel)) continue;
     const changed = curve.locked && options.locked !== 'change' ? curve : change(curve);
     if (changed === curve) continue;
     emptied ||= isEmpty(changed);
@@ -78,12 +117,31 @@ export function changeCurves(
   }
   for (const channel of wanted) {
     const made = change(emptyCurve(channel));
-    if (!isEmpty(made)) (curves ??= list.slice()).push(made);
+    if (isEmpty(made)) continue;
+    (curves ??= list.slice()).push(made);
+    added = true;
   }
   if (!curves) return project;
+  if (!added && !emptied) placesByList.set(curves, places);
   return withClip(project, {
     ...clip,
     curves: emptied ? curves.filter((curve) => !isEmpty(curve)) : curves,
+  });
+}
+
+/** Changes a treatment's weight as the curve that it is; left without keys it is a number again, 1. */
+function changeWeight(project: Project, name: string, change: (curve: Curve) => Curve): Project {
+  const { channel, index } = weightOf(name)!;
+  return changeCurves(project, [channel], (owner) => {
+    const weight = weightAsCurve(owner, index, name);
+    const changed = weight ? change(weight) : weight;
+    if (!changed || changed === weight) return owner;
+    const { keys, before, after } = changed;
+    const next = keys.length === 0 ? 1 : { keys, before, after };
+    return {
+      ...owner,
+      treatments: owner.treatments.map((each, i) => (i === index ? { ...each, weight: next } : each)),
+    };
   });
 }
 

@@ -19,27 +19,47 @@ export interface KeyedValue extends KeyRef {
   readonly value: number;
 }
 
-/** Keys values: a key at the frame gets the value, else a new one stands there, its leg like the one it came into. */
-export function keyValues(project: Project, values: readonly KeyedValue[]): Project {
+/** How a new key begins: how the curve meets it on both sides, and the leg after it where it comes into none. */
+export interface KeyStyle {
+  readonly mode: SideMode;
+  readonly leg: Leg;
+}
+const PLAIN_STYLE: KeyStyle = { mode: 'smooth', leg: { kind: 'curve' } };
+
+/**
+ * Keys values: a key at the frame gets the value, else a new one stands there, its leg like the one it came into; with a leg asked for that is no
+ * Curve, that one.
+ */
+export function keyValues(
+  project: Project,
+  values: readonly KeyedValue[],
+  style: KeyStyle = PLAIN_STYLE,
+): Project {
   const byChannel = new Map<string, KeyedValue[]>();
   for (const entry of values) byChannel.set(entry.channel, [...(byChannel.get(entry.channel) ?? []), entry]);
   return changeCurves(project, [...byChannel.keys()], (curve) =>
     (byChannel.get(curve.channel) ?? []).reduce<Curve>(
-      (at, { frame, value }) => keyValue(at, frame, value),
+      (at, { frame, value }) => keyValue(at, frame, value, style),
       curve,
     ),
   );
 }
 
-function keyValue(curve: Curve, frame: number, value: number): Curve {
+function keyValue(curve: Curve, frame: number, value: number, { mode, leg: asked }: KeyStyle): Curve {
   const there = keyAtFrame(curve, frame);
   if (there) {
     return there.value === value
       ? curve
       : { ...curve, keys: curve.keys.map((key) => (key === there ? { ...key, value } : key)) };
   }
-  const leg = curve.keys[keyIndexAt(curve, frame)]?.leg ?? { kind: 'curve' };
-  return withKeys(curve, [...curve.keys, newKey(frame, value, leg)]);
+  const entered = curve.keys[keyIndexAt(curve, frame)]?.leg;
+  const leg = asked.kind === 'curve' ? (entered ?? asked) : asked;
+  const key = newKey(frame, value, leg);
+  const sided =
+    mode === 'smooth'
+      ? key
+      : { ...key, in: { ...key.in, mode }, out: { ...key.out, mode }, joined: mode !== 'linear' };
+  return withKeys(curve, [...curve.keys, sided]);
 }
 
 export function deleteKeys(project: Project, refs: readonly KeyRef[]): Project {
@@ -231,40 +251,4 @@ export function setCurveFlag(
   return changeCurves(project, known, (curve) => (curve[flag] === on ? curve : { ...curve, [flag]: on }), {
     locked: 'change',
   });
-}
-
-/** Keys taken to be put elsewhere: frames relative to the first of all. */
-export interface CopiedKeys {
-  readonly curves: readonly { readonly channel: string; readonly keys: readonly Key[] }[];
-}
-
-export function copyKeys(project: Project, refs: readonly KeyRef[]): CopiedKeys {
-  const frames = framesByChannel(refs);
-  const first = Math.min(...refs.map((ref) => ref.frame));
-  const curves = [...frames].map(([channel, named]) => ({
-    channel,
-    keys: (curveOf(project, channel)?.keys ?? [])
-      .filter((key) => named.has(key.frame))
-      .map((key) => ({ ...key, frame: key.frame - first })),
-  }));
-  return { curves };
-}
-
-/** Puts copied keys at a frame, on their own channels or, for one channel's keys, on those of `targets`. */
-export function pasteKeys(
-  project: Project,
-  copied: CopiedKeys,
-  frame: number,
-  targets: readonly string[] = [],
-): { readonly project: Project; readonly refs: readonly KeyRef[] } {
-  const single = copied.curves.length === 1 ? copied.curves[0] : undefined;
-  const lists =
-    single && targets.length > 0 ? targets.map((channel) => ({ channel, keys: single.keys })) : copied.curves;
-  const refs: KeyRef[] = [];
-  const pasted = lists.reduce((at, { channel, keys }) => {
-    const moved = keys.map((key) => ({ ...key, frame: key.frame + frame }));
-    refs.push(...moved.map((key) => ({ channel, frame: key.frame })));
-    return changeCurves(at, [channel], (curve) => withKeys(curve, [...curve.keys, ...moved]));
-  }, project);
-  return { project: pasted, refs };
 }

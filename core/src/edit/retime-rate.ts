@@ -7,6 +7,7 @@ import type {
   Project,
   Rate,
   Side,
+  Take,
   Treatment,
   Weight,
 } from '../project';
@@ -97,11 +98,16 @@ class FrameScale {
     return { ...this.fields(treatment, names[treatment.kind]), weight: this.weight(treatment.weight) };
   }
 
-  curve(curve: Curve): Curve {
+  take<T extends Take>(take: T): T {
     return {
-      ...this.keyed(curve),
-      treatments: curve.treatments.map((treatment) => this.treatment(treatment)),
+      ...this.keyed(take),
+      treatments: take.treatments.map((treatment) => this.treatment(treatment)),
     };
+  }
+
+  curve(curve: Curve): Curve {
+    const scaled = this.take(curve);
+    return scaled.otherTake ? { ...scaled, otherTake: this.take(scaled.otherTake) } : scaled;
   }
 
   driver(driver: Driver): Driver {

@@ -2,3 +2,4 @@ export * from './program';
 export * from './structure';
 export * from './unsupported';
 export * from './held';
+export * from './channel-corners';

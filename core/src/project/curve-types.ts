@@ -115,9 +115,14 @@ export type Treatment = TreatmentBase &
     | { readonly kind: 'every'; readonly frames: number; readonly offset?: number }
   );
 
-export interface Curve extends KeyedCurve {
-  readonly channel: string;
+/** A second version of a channel's curve, kept beside the one that plays. */
+export interface Take extends KeyedCurve {
   readonly treatments: readonly Treatment[];
+}
+
+export interface Curve extends Take {
+  readonly channel: string;
+  readonly otherTake?: Take;
   readonly muted: boolean;
   readonly locked: boolean;
 }

@@ -28,9 +28,13 @@ const keyedDefaults = { keys: [], before: HOLD_OUTSIDE, after: HOLD_OUTSIDE };
 const keyedNested = { keys: [key], before: outside, after: outside } as const;
 const keyed: Shape = { defaults: keyedDefaults, nested: keyedNested };
 const treatment: Shape = { defaults: { weight: 1, muted: false }, nested: { weight: keyed } };
-const curve: Shape = {
-  defaults: { ...keyedDefaults, treatments: [], muted: false, locked: false },
+const take: Shape = {
+  defaults: { ...keyedDefaults, treatments: [] },
   nested: { ...keyedNested, treatments: [treatment] },
+};
+const curve: Shape = {
+  defaults: { ...take.defaults, muted: false, locked: false },
+  nested: { ...take.nested, otherTake: take },
 };
 const clip: Shape = { defaults: { curves: [] }, nested: { curves: [curve] } };
 

@@ -1,4 +1,16 @@
-import type { Curve, Driver, KeyedCurve, Key, Leg, Part, Problem, Project, Treatment, Weight } from './types';
+import type {
+  Curve,
+  Driver,
+  KeyedCurve,
+  Key,
+  Leg,
+  Part,
+  Problem,
+  Project,
+  Take,
+  Treatment,
+  Weight,
+} from './types';
 import { partProperties, splitChannel } from './channel';
 import { jsonPointer } from './json-pointer';
 
@@ -201,6 +213,11 @@ class ChannelIndex {
 }
 
 function checkCurve(curve: Curve, at: string, report: Report): void {
+  checkTake(curve, at, report);
+  if (curve.otherTake) checkTake(curve.otherTake, `${at}/otherTake`, report);
+}
+
+function checkTake(curve: Take, at: string, report: Report): void {
   checkKeyed(curve, at, report);
   curve.treatments.forEach((treatment, i) => checkTreatment(treatment, `${at}/treatments/${i}`, report));
 }

@@ -1,13 +1,12 @@
 import type { Part, Project, Result } from '../../project';
 import { activeClip, channelName, secondsPerFrame, writeProject } from '../../project';
-import { compile, type Program } from '../../evaluate';
+import { channelCorners, compile, type Program } from '../../evaluate';
 import { atanJet, reciprocalJet, scaleJet, type Jet } from '../../law';
 import { AssetMeshes } from './asset-meshes';
 import { GltfBuilder } from './builder';
 import { gltfDigest } from './digest';
 import type { GltfAnimation, GltfDocument, GltfNode } from './document';
 import { fitTrack, type FittedTrack } from './fit';
-import { channelKnots } from './knots';
 import { uniqueNames } from './names';
 import { addCamera, addLight, addMesh, assetSources } from './part-content';
 import { framesJet, partChain, type ChainNode } from './part-nodes';
@@ -214,7 +213,7 @@ class AnimationWriter {
     const { start, end } = this.options;
     const curves = this.project.clips.find((clip) => clip.id === this.clip)?.curves ?? [];
     const all = new Set(
-      channels.flatMap((channel) => channelKnots(this.project, curves, channel, start, end)),
+      channels.flatMap((channel) => channelCorners(this.project, curves, channel, start, end)),
     );
     if (this.options.bake) for (let frame = start; frame < end; frame++) all.add(frame);
     const sorted = [...all].sort((a, b) => a - b);

@@ -14,6 +14,12 @@ import { PoseCommands } from './pose/pose-commands';
 import { PoseTools } from './pose/pose-tools';
 import { Poser } from './poser';
 import { RulerCommands } from './ruler/ruler-commands';
+import { KeyTableExchange } from './shape/key-table-exchange';
+import { Offers } from './shape/offers';
+import { Paster } from './shape/paster';
+import { ShapeCommands } from './shape/shape-commands';
+import { ShapeSheets } from './shape/shape-sheets';
+import { ShapeTools } from './shape/shape-tools';
 import { RulerTools } from './ruler/ruler-tools';
 import { KeyTools } from './time/key-tools';
 import { TimeCommands } from './time/time-commands';
@@ -43,11 +49,17 @@ function setUp(project: Project = chartProject()) {
     PoseCommands,
     RulerTools,
     RulerCommands,
+    Offers,
+    Paster,
+    KeyTableExchange,
+    ShapeTools,
+    ShapeCommands,
     BenchCommands,
   ];
   const made = fakes(project, [
     ...classes.map((each) => ({ provide: each, useClass: each })),
     { provide: Panels, useValue: { pointerIn: 'chart' } },
+    { provide: ShapeSheets, useValue: { pasteAs: () => undefined, pasteTable: () => undefined } },
   ]);
   const commands = made.injector.get(BenchCommands);
   const run = (id: string) => {

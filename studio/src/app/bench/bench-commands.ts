@@ -6,6 +6,7 @@ import { PartCommands } from './part-commands';
 import { PlayCommands } from './play-commands';
 import { PoseCommands } from './pose/pose-commands';
 import { RulerCommands } from './ruler/ruler-commands';
+import { ShapeCommands } from './shape/shape-commands';
 import { TimeCommands } from './time/time-commands';
 import { ViewCommands } from './view-commands';
 
@@ -15,6 +16,7 @@ export class BenchCommands {
   private readonly groups = [
     inject(PlayCommands),
     inject(KeyCommands),
+    inject(ShapeCommands),
     inject(TimeCommands),
     inject(PoseCommands),
     inject(RulerCommands),

@@ -11,6 +11,7 @@ import { CaptureBarComponent } from './capture-bar.component';
 import { ChartComponent } from './chart/chart.component';
 import { FilterRowComponent } from './chart/filter-row.component';
 import { Panels } from './panels';
+import { LegPicturesComponent } from './shape/leg-pictures.component';
 import { SideSheetComponent } from './side-sheet/side-sheet.component';
 import { Stage } from './stage';
 import { PendingBarComponent } from './time/pending-bar.component';
@@ -28,6 +29,7 @@ import { ViewComponent } from './view3d/view.component';
     CaptureBarComponent,
     ChartComponent,
     FilterRowComponent,
+    LegPicturesComponent,
     PendingBarComponent,
     SegmentsComponent,
     SideSheetComponent,
@@ -78,6 +80,9 @@ import { ViewComponent } from './view3d/view.component';
                 <kz-pending-bar />
               </div>
               <kz-chart />
+              @if (studio.bench().shaping.pictures) {
+                <kz-leg-pictures />
+              }
             </div>
           </as-split-area>
         </as-split>
@@ -96,6 +101,11 @@ export class BenchComponent {
   readonly densities = computed((): readonly Option<Density>[] => [
     { value: 'ticks', label: 'Ticks', tip: this.registry.tip('chart.ticks', 'Ticks: timing, a peg a key') },
     { value: 'curves', label: 'Curves', tip: this.registry.tip('chart.curves', 'Curves: shape') },
+    {
+      value: 'rates',
+      label: 'Rates',
+      tip: this.registry.tip('chart.rates', 'Rates: value, speed and acceleration over one time'),
+    },
   ]);
 
   constructor() {

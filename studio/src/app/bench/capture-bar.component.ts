@@ -1,12 +1,17 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatMenu, MatMenuTrigger } from '@angular/material/menu';
 import { MatTooltip } from '@angular/material/tooltip';
-import type { ChannelKind } from '@kaizen/core';
+import type { ChannelKind, LegKind, SideMode } from '@kaizen/core';
 import { CommandRegistry } from '../commands/registry';
 import { ALL_KINDS, type Capture } from '../state/bench';
 import { Studio } from '../state/studio';
 import { CheckListComponent, type Check } from '../ui/check-list.component';
 import { toggled } from './picking';
+import { legOfKind } from './side-sheet/chosen-keys';
+import { LEG_LABELS, SIDE_LABELS } from './words';
+
+const NEW_MODES: readonly SideMode[] = ['smooth', 'bounded', 'flat', 'linear'];
+const LEG_KINDS = Object.keys(LEG_LABELS) as readonly LegKind[];
 
 /** Capture, always in sight: whether changes become keys by themselves, and which. */
 @Component({
@@ -48,6 +53,16 @@ import { toggled } from './picking';
         Scope: {{ scopeText() }}
       </button>
     }
+    <button
+      class="button"
+      [matMenuTriggerFor]="fresh"
+      matTooltip="What new keys get: how the curve meets them, and the leg after them"
+    >
+      New keys: {{ newText() }}
+    </button>
+    <mat-menu #fresh="matMenu">
+      <kz-check-list name="New keys get" [groups]="newChecks()" (toggled)="setNew($event)" />
+    </mat-menu>
     <mat-menu #scope="matMenu">
       <kz-check-list name="Scope" [groups]="scopeChecks()" (toggled)="toggle($event)" />
     </mat-menu>
@@ -100,6 +115,27 @@ export class CaptureBarComponent {
       ];
     },
   );
+
+  readonly newText = computed(() => {
+    const { mode, leg } = this.studio.bench().newKeys;
+    return `${SIDE_LABELS[mode]}, ${LEG_LABELS[leg.kind]}`;
+  });
+  readonly newChecks = computed((): readonly (readonly Check<SideMode | LegKind>[])[] => {
+    const { mode, leg } = this.studio.bench().newKeys;
+    return [
+      NEW_MODES.map((value) => ({ value, label: SIDE_LABELS[value], on: value === mode })),
+      LEG_KINDS.map((value) => ({ value, label: `${LEG_LABELS[value]} after it`, on: value === leg.kind })),
+    ];
+  });
+
+  setNew(what: SideMode | LegKind): void {
+    const { newKeys } = this.studio.bench();
+    const mode = NEW_MODES.find((each) => each === what);
+    const kind = LEG_KINDS.find((each) => each === what);
+    this.studio.set({
+      newKeys: { ...newKeys, ...(mode ? { mode } : {}), ...(kind ? { leg: legOfKind(kind) } : {}) },
+    });
+  }
 
   set(change: Partial<Capture>): void {
     this.studio.set({ capture: { ...this.capture(), ...change } });

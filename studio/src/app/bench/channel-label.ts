@@ -2,7 +2,9 @@ import {
   channelKind,
   propertyUnit,
   splitChannel,
+  weightOf,
   type ChannelKind,
+  type Limit,
   type Part,
   type Project,
 } from '@kaizen/core';
@@ -34,8 +36,25 @@ const LOOKS: Readonly<Record<string, string>> = {
 };
 
 export function channelLabel(project: Project, channel: string): ChannelLabel {
+  const weight = weightOf(channel);
+  if (weight) return weightLabel(project, weight.channel, weight.index);
   const { part: id, property } = splitChannel(channel);
   return channelLabelOf(project.parts.find((part) => part.id === id) ?? id, property);
+}
+
+/** A treatment's weight: a number without a unit beside the channel that it is of. */
+function weightLabel(project: Project, channel: string, index: number): ChannelLabel {
+  const owner = channelLabel(project, channel);
+  const plain = `weight of treatment ${index + 1}`;
+  return {
+    full: `${owner.full}, ${plain}`,
+    short: plain,
+    plain,
+    badge: 'w',
+    tone: 'c',
+    unit: '',
+    kind: 'look',
+  };
 }
 
 /** The same where the part is at hand; else its id is its name. */
@@ -83,4 +102,10 @@ function plainName(property: string): string {
   if (colours[block])
     return `${colours[block]} ${{ r: 'red', g: 'green', b: 'blue', a: 'opacity' }[letter] ?? letter}`;
   return LOOKS[property] ?? property;
+}
+
+/** The limits that a channel's part sets it. */
+export function limitOf(project: Project, channel: string): Limit | undefined {
+  const { part: id, property } = splitChannel(channel);
+  return project.parts.find((part) => part.id === id)?.limits[property];
 }

@@ -84,6 +84,13 @@ export class ChartCommands {
         run: () => this.studio.set({ density: 'curves' }),
       },
       {
+        id: 'chart.rates',
+        label: 'Density Rates',
+        group: 'Chart',
+        shortcuts: ['Ctrl+3'],
+        run: () => this.studio.set({ density: 'rates' }),
+      },
+      {
         id: 'chart.closer',
         label: 'Zoom into time',
         group: 'Chart',

@@ -1,18 +1,13 @@
 import { Injectable, inject } from '@angular/core';
-import {
-  copyKeys,
-  curveOf,
-  deleteKeys,
-  moveKeys,
-  pasteKeys,
-  type CopiedKeys,
-  type KeyRef,
-} from '@kaizen/core';
+import { copyKeys, curveOf, deleteKeys, moveKeys, type KeyRef } from '@kaizen/core';
 import type { Command } from '../commands/command';
 import { Studio } from '../state/studio';
 import { Notices } from '../ui/notices';
 import { ChartModel } from './chart/chart-model';
 import { Poser } from './poser';
+import { Offers } from './shape/offers';
+import { Paster } from './shape/paster';
+import { ShapeSheets } from './shape/shape-sheets';
 import { Stage } from './stage';
 import { TimeTools } from './time/time-tools';
 
@@ -25,8 +20,11 @@ export class KeyCommands {
   private readonly chart = inject(ChartModel);
   private readonly notices = inject(Notices);
   private readonly time = inject(TimeTools);
-  private copied: CopiedKeys | null = null;
+  private readonly offers = inject(Offers);
+  private readonly paster = inject(Paster);
+  private readonly sheets = inject(ShapeSheets);
   private readonly editable = () => !this.studio.readOnly();
+  private readonly hasCopied = () => this.editable() && this.paster.copied() !== null;
   private readonly hasKeys = () => this.editable() && this.studio.bench().keys.length > 0;
 
   list(): readonly Command[] {
@@ -88,8 +86,29 @@ export class KeyCommands {
         label: 'Paste keys at the playhead',
         group: 'Keys',
         shortcuts: ['Ctrl+V'],
-        when: () => this.editable() && this.copied !== null,
-        run: () => this.paste(),
+        when: this.hasCopied,
+        run: () => this.paster.paste({ times: 1, fromNow: false }),
+      },
+      {
+        id: 'key.paste-now',
+        label: 'Paste keys shifted to the value now',
+        group: 'Keys',
+        when: this.hasCopied,
+        run: () => this.paster.paste({ times: 1, fromNow: true }),
+      },
+      {
+        id: 'key.paste-negated',
+        label: 'Paste keys negated',
+        group: 'Keys',
+        when: this.hasCopied,
+        run: () => this.paster.paste({ times: -1, fromNow: false }),
+      },
+      {
+        id: 'key.paste-as',
+        label: 'Paste keys as…: scaled, shifted, onto other channels or parts',
+        group: 'Keys',
+        when: this.hasCopied,
+        run: () => this.sheets.pasteAs(),
       },
       {
         id: 'key.later',
@@ -164,6 +183,7 @@ export class KeyCommands {
 
   /** Gives up an edit of time that is shown; else chooses nothing. */
   private chooseNone(): void {
+    if (this.offers.drop()) return;
     if (this.time.armed()) this.time.hide();
     else this.studio.pick({ keys: [], handles: [], channels: [], parts: [] });
   }
@@ -205,7 +225,7 @@ export class KeyCommands {
     const project = this.studio.project();
     const { keys } = this.studio.bench();
     if (!project) return;
-    this.copied = copyKeys(project, keys);
+    this.paster.copied.set(copyKeys(project, keys));
     this.notices.tell(
       `${keys.length === 1 ? 'One key' : `${keys.length} keys`} copied; paste puts the first one at the playhead`,
     );
@@ -214,22 +234,6 @@ export class KeyCommands {
   private cut(): void {
     this.copy();
     this.deleteKeys('Cut');
-  }
-
-  /** Pastes at the playhead: onto the channels they come from, or one copied channel onto the chosen ones. */
-  private paste(): void {
-    const { copied } = this;
-    if (!copied) return;
-    const { channels } = this.studio.bench();
-    const onto = copied.curves.length === 1 && channels.length > 0 ? channels : undefined;
-    let refs: readonly KeyRef[] = [];
-    const frame = this.stage.frame();
-    this.studio.edit('Paste keys', (project) => {
-      const pasted = pasteKeys(project, copied, frame, onto);
-      refs = pasted.refs;
-      return pasted.project;
-    });
-    this.studio.pick({ keys: refs, handles: [] });
   }
 
   /** A frame in time, or the last shown digit but one in value. */

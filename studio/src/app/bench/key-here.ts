@@ -7,10 +7,11 @@ import {
   splitChannel,
   withDescendants,
   type ChannelKind,
+  type Curve,
   type Part,
   type Project,
 } from '@kaizen/core';
-import type { BenchState } from '../state/bench';
+import type { BenchState, NewKeys } from '../state/bench';
 import type { LooseEdit } from '../state/document';
 
 /**
@@ -89,4 +90,11 @@ function chosenParts(
 
 function channelsOf(parts: readonly Part[]): readonly string[] {
   return parts.flatMap((part) => partProperties(part).map(({ property }) => channelName(part.id, property)));
+}
+
+/** Whether a new key is made as new keys are asked to be: outside the keys, and between them where that is anything special. */
+export function takesStyle(curve: Curve | undefined, frame: number, { mode, leg }: NewKeys): boolean {
+  const [first, last] = [curve?.keys[0], curve?.keys.at(-1)];
+  const inside = first && last && frame >= first.frame && frame <= last.frame;
+  return !inside || mode !== 'smooth' || leg.kind !== 'curve';
 }

@@ -1,4 +1,11 @@
+import type { Sheet } from '../state/bench';
+
 /** A list with something added, or taken out where it was there: what Ctrl does to a selection. */
 export function toggled<T>(list: readonly T[], item: T): readonly T[] {
   return list.includes(item) ? list.filter((other) => other !== item) : [...list, item];
+}
+
+/** The sheet that shows once keys or a channel are chosen: Curve stays where one works on curves as a whole, else the keys'. */
+export function sheetFor(sheet: Sheet): Sheet {
+  return sheet === 'curve' ? 'curve' : 'key';
 }

@@ -14,7 +14,7 @@ import {
 } from '@kaizen/core';
 import type { Capture } from '../state/bench';
 import { channelLabel } from './channel-label';
-import { channelsToKey, type KeyWhich } from './key-here';
+import { channelsToKey, takesStyle, type KeyWhich } from './key-here';
 import type { LooseEdit } from '../state/document';
 import { Studio } from '../state/studio';
 import { Notices } from '../ui/notices';
@@ -71,7 +71,7 @@ export class Poser {
     const starts = this.startKeys(project, keyed);
     this.studio.edit(
       label,
-      (now) => keyValues(now, [...starts, ...keyed]),
+      (now) => keyValues(now, [...starts, ...keyed], this.studio.bench().newKeys),
       (loose) => [
         ...loose.filter((edit) => edit.frame !== frame || !touched.has(edit.channel)),
         ...waiting.filter((edit) => edit.value !== edit.was),
@@ -194,7 +194,7 @@ export class Poser {
     });
     this.studio.edit(
       which.length === 1 ? 'Key a loose edit' : `Key ${which.length} loose edits`,
-      (now) => keyValues(now, values),
+      (now) => keyValues(now, values, this.studio.bench().newKeys),
       (loose) => loose.filter((edit) => !which.includes(edit)),
     );
     this.notices.clear();
@@ -241,7 +241,7 @@ export class Poser {
     const inserts: KeyRef[] = [];
     for (const channel of channels) {
       const edit = loose.get(channel);
-      if (edit || !curveOf(project, channel)) {
+      if (edit || takesStyle(curveOf(project, channel), frame, this.studio.bench().newKeys)) {
         values.push({ channel, frame, value: edit?.value ?? this.curveValue(channel, frame) });
       } else inserts.push({ channel, frame });
     }
@@ -276,7 +276,11 @@ export class Poser {
           ? `Key ${channelLabel(project, all[0]!.channel).short} at f ${at}`
           : `Key ${all.length} channels at f ${at}`;
       this.notices.clear();
-      this.studio.edit(label, (now) => insertKeys(keyValues(now, values), inserts), loose);
+      this.studio.edit(
+        label,
+        (now) => insertKeys(keyValues(now, values, this.studio.bench().newKeys), inserts),
+        loose,
+      );
       this.studio.pick({ keys: all, handles: [] });
     };
     const converted = inserts.filter((ref) => keysAddedByInsert(project, ref) > 1);

@@ -33,11 +33,17 @@ export class Stage {
   readonly preview = signal<Project | null>(null);
   /** An edit that is shown until it is applied or discarded: Stakes, an edit of time. */
   readonly proposed = signal<Project | null>(null);
+  /** What a preset or a press would make, shown while it is rested on, or until it is taken or let go. */
+  readonly offer = signal<((project: Project) => Project) | null>(null);
+  readonly offered = computed(() => {
+    const project = this.studio.project();
+    return project && (this.offer()?.(project) ?? null);
+  });
   /** Values held by a grip or field that is being dragged, at the playhead. */
   readonly posing = signal<readonly LooseEdit[]>([]);
   readonly shown = computed(() => {
     const project = this.studio.project();
-    const shown = this.preview() ?? this.proposed();
+    const shown = this.preview() ?? this.offered() ?? this.proposed();
     return shown && shown.id === project?.id ? shown : project;
   });
   private last: Program | undefined;

@@ -2,7 +2,8 @@
 export interface Command {
   readonly id: string;
   readonly label: string;
-  readonly group: 'Play' | 'Keys' | 'Time' | 'Select' | 'View' | 'Chart' | 'Pose' | 'Project' | 'Help';
+  readonly group:
+    'Play' | 'Keys' | 'Shape' | 'Time' | 'Select' | 'View' | 'Chart' | 'Pose' | 'Project' | 'Help';
   /** Default shortcuts, the first one shown. */
   readonly shortcuts?: readonly string[];
   /** Whether it can run now; left out: always. */

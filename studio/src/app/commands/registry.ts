@@ -57,15 +57,19 @@ export class CommandRegistry {
     void this.keeper.putSetting('shortcuts', changed);
   }
 
+  find(id: string): Command | undefined {
+    return this.commands().find((command) => command.id === id);
+  }
+
   /** A tooltip's text: what it does, and its shortcut. */
   tip(id: string, text?: string): string {
-    const command = this.commands().find((candidate) => candidate.id === id);
+    const command = this.find(id);
     const shortcut = command && this.shortcutsOf(command)[0];
     return [text ?? command?.label ?? '', shortcut ? `(${shortcut})` : ''].filter(Boolean).join(' ');
   }
 
   run(id: string): void {
-    const command = this.commands().find((candidate) => candidate.id === id);
+    const command = this.find(id);
     if (command && (command.when?.() ?? true)) command.run();
   }
 

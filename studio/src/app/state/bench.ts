@@ -1,9 +1,12 @@
 import { createAction, createFeature, createReducer, on, props } from '@ngrx/store';
 import type {
   ChannelKind,
+  AreaLock,
   HandleRef,
   KeyRef,
+  Leg,
   RulerMoves,
+  SideMode,
   SlopesKeep,
   Span,
   TimeKnot,
@@ -11,7 +14,7 @@ import type {
 } from '@kaizen/core';
 import { documentActions } from './document';
 
-export type Density = 'ticks' | 'curves';
+export type Density = 'ticks' | 'curves' | 'rates';
 export type Tool = 'select' | 'move' | 'turn' | 'size';
 export type Axes = 'own' | 'parent' | 'world' | 'view';
 export type PlayMode = 'once' | 'loop' | 'forth';
@@ -44,6 +47,33 @@ export interface TimeSettings {
 export interface PosesHeld {
   readonly on: boolean;
   readonly released: Span | null;
+}
+
+/** How new keys begin: how the curve meets them, and the leg after a key that comes into no leg. */
+export interface NewKeys {
+  readonly mode: SideMode;
+  readonly leg: Leg;
+}
+
+/** How shapes are looked at and worked on in the Chart. */
+export interface Shaping {
+  /** The third rate, beside speed and acceleration. */
+  readonly jerk: boolean;
+  readonly lock: AreaLock;
+  /** Fitting leaves the scales of value alone. */
+  readonly valueLock: boolean;
+  /** The strip of pictures of eases and laws. */
+  readonly pictures: boolean;
+  /** A box around the chosen keys, to be scaled by its handles. */
+  readonly box: boolean;
+  /** Dragging a handle makes the key's other handle as much longer or shorter. */
+  readonly together: boolean;
+  /** The second takes of the drawn channels, beside what plays. */
+  readonly takes: boolean;
+  /** Curves as they are before their treatments, beside what shows. */
+  readonly untreated: boolean;
+  /** Metres against metres: the path that two place channels draw, at one scale. */
+  readonly path: boolean;
 }
 
 /** What is chosen and how it is looked at. Not history, kept with the project in this browser. */
@@ -83,9 +113,13 @@ export interface BenchState {
   readonly summary: 'own' | 'below';
   /** The kinds of channels that have rows. */
   readonly kinds: readonly ChannelKind[];
+  /** Channels that stay drawn whatever is chosen. */
+  readonly pinned: readonly string[];
+  readonly newKeys: NewKeys;
+  readonly shaping: Shaping;
 }
 
-export type Sheet = 'key' | 'part' | 'time' | 'pose' | 'ruler';
+export type Sheet = 'key' | 'curve' | 'part' | 'time' | 'pose' | 'ruler';
 
 export const ALL_KINDS: readonly ChannelKind[] = ['place', 'turn', 'size', 'squash', 'look', 'custom'];
 
@@ -127,6 +161,19 @@ export const initialBench: BenchState = {
   snap: { markers: false, keys: false },
   summary: 'own',
   kinds: ALL_KINDS,
+  pinned: [],
+  newKeys: { mode: 'smooth', leg: { kind: 'curve' } },
+  shaping: {
+    jerk: false,
+    lock: 'places',
+    valueLock: false,
+    pictures: false,
+    box: false,
+    together: false,
+    takes: false,
+    untreated: false,
+    path: false,
+  },
 };
 
 export interface Picked {

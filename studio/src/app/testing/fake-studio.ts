@@ -39,8 +39,15 @@ export class FakeStage {
   readonly posing = signal<readonly LooseEdit[]>([]);
   readonly preview = signal<Project | null>(null);
   readonly proposed = signal<Project | null>(null);
+  readonly offer = signal<((project: Project) => Project) | null>(null);
+  readonly offered = computed((): Project | null => {
+    const project = this.studio.project();
+    return project && (this.offer()?.(project) ?? null);
+  });
   readonly playing = signal(false);
-  readonly shown = computed(() => this.preview() ?? this.proposed() ?? this.studio.project());
+  readonly shown = computed(
+    () => this.preview() ?? this.offered() ?? this.proposed() ?? this.studio.project(),
+  );
   readonly program = computed(() => {
     const project = this.shown();
     const compiled = project ? compile(project) : null;

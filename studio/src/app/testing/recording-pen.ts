@@ -42,6 +42,9 @@ export const NAMED_INK: Ink = {
   select: 'select',
   selectGround: 'selectGround',
   loose: 'loose',
+  ok: 'ok',
+  warn: 'warn',
+  caution: 'caution',
   tones: { x: 'x', y: 'y', z: 'z', q: 'q', f: 'f', c: 'c' },
   hatch: 'hatch',
 };

@@ -17,6 +17,7 @@ import redo from 'lucide-static/icons/redo-2.svg';
 import search from 'lucide-static/icons/search.svg';
 import skipBack from 'lucide-static/icons/skip-back.svg';
 import skipForward from 'lucide-static/icons/skip-forward.svg';
+import pin from 'lucide-static/icons/pin.svg';
 import sun from 'lucide-static/icons/sun.svg';
 import trash from 'lucide-static/icons/trash-2.svg';
 import undo from 'lucide-static/icons/undo-2.svg';
@@ -36,6 +37,7 @@ const ICONS: Readonly<Record<string, string>> = {
   moon,
   'next-key': skipForward,
   pause,
+  pin,
   play,
   plus,
   'previous-key': skipBack,

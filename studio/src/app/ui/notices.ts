@@ -8,6 +8,8 @@ export interface Notice {
 }
 
 const SHOWN_FOR = 7000;
+/** A notice with a press stays longer: it has to be read before it is pressed. */
+const PRESS_SHOWN_FOR = 15000;
 
 @Injectable({ providedIn: 'root' })
 export class Notices {
@@ -16,7 +18,7 @@ export class Notices {
 
   tell(text: string, action?: Notice['action']): void {
     this.show({ text, kind: 'note', ...(action ? { action } : {}) });
-    this.timer = setTimeout(() => this.current.set(null), SHOWN_FOR);
+    this.timer = setTimeout(() => this.current.set(null), action ? PRESS_SHOWN_FOR : SHOWN_FOR);
   }
 
   /** A problem stays until it is closed or something else is told. */

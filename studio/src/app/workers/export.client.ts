@@ -1,12 +1,10 @@
-import { proxy, wrap } from 'comlink';
+import { proxy, type Remote } from 'comlink';
 import type { Project } from '@kaizen/core';
 import type { CsvChoice, ExportApi, GltfChoice, Written } from './export-api';
+import { runInWorker, type WorkerRun } from './run-in-worker';
 
 /** An export under way: its result, and the way to give it up. */
-export interface ExportRun {
-  readonly result: Promise<Written | null>;
-  cancel(): void;
-}
+export type ExportRun = WorkerRun<Written>;
 
 /** Writes a glTF in a worker; `null` where it was cancelled. */
 export function runGltf(project: Project, choice: GltfChoice): ExportRun {
@@ -18,15 +16,12 @@ export function runCsv(project: Project, choice: CsvChoice, progress: (share: nu
   return run((api) => api.csv(project, choice, proxy(progress)));
 }
 
-function run(work: (api: ReturnType<typeof wrap<ExportApi>>) => Promise<Written>): ExportRun {
+function run(work: (api: Remote<ExportApi>) => Promise<Written>): ExportRun {
   const worker = new Worker(new URL('./export.worker', import.meta.url), { type: 'module' });
-  let stop: (nothing: null) => void = () => undefined;
-  const cancelled = new Promise<null>((resolve) => (stop = resolve));
-  const failed = new Promise<Written>((resolve) => {
-    worker.onerror = (event) => resolve({ ok: false, reason: event.message || 'the worker stopped' });
-  });
-  const result = Promise.race([work(wrap<ExportApi>(worker)), failed, cancelled]).finally(() =>
-    worker.terminate(),
-  );
-  return { result, cancel: () => stop(null) };
+  const { result, cancel } = runInWorker<ExportApi, Written>(worker, work);
+  const told = result.catch((error: unknown): Written => ({
+    ok: false,
+    reason: error instanceof Error ? error.message : 'the worker stopped',
+  }));
+  return { result: told, cancel };
 }

@@ -5,11 +5,12 @@ import { channelLabel } from '../channel-label';
 import { Stage } from '../stage';
 import { rangeOfKeys } from './key-range';
 import { ChartModel, type DragShown } from './chart-model';
-import type { HitScene, Target } from './hit';
+import type { HitScene, Target } from './target';
 import { draggedHandles, draggedKeys, handleChip, keyChip, movedRefs, type Travel } from './key-drag';
 import { frameAt, valueAt, type Strip } from './plot';
 import { Snapper } from './snapper';
 import { shownFrame } from '../../ui/amount';
+import { sheetFor } from '../picking';
 
 /** A drag under way: what each move of the pointer shows, what its end keeps, and how it is given up. */
 export interface Drag {
@@ -53,7 +54,7 @@ export class ChartDrags {
         (key) => !target.refs.some((ref) => ref.channel === key.channel && ref.frame === key.frame),
       );
     this.studio.pick({ keys, handles: adding ? bench.handles : [] });
-    this.studio.set({ sheet: 'key' });
+    this.studio.set({ sheet: sheetFor(bench.sheet) });
     const grabbed = target.refs[0]!;
     const channels = target.strip?.channels ?? [];
     const targets = this.snapper.targets(keys);
@@ -80,7 +81,7 @@ export class ChartDrags {
       end: () => {
         this.clear();
         if (!dragged && ranging) this.studio.pick({ keys: rangeOfKeys(project, bench.keys, target.refs) });
-        else if (!dragged && all && !adding) this.studio.pick({ keys: target.refs, handles: [] });
+        else if (!dragged && all && !adding) this.studio.pick({ keys: nextUnder(target), handles: [] });
         if (!dragged) return;
         const label = `${travel.copy ? 'Copy' : 'Move'} ${keys.length === 1 ? `a key of ${channelLabel(project, grabbed.channel).short}` : `${keys.length} keys`}`;
         this.studio.edit(label, (now) => draggedKeys(now, keys, channels, travel));
@@ -169,7 +170,7 @@ export class ChartDrags {
       move: (event) => {
         if (this.studio.readOnly() || (adding && chosen)) return;
         const { frames, value } = this.handleTravel(down, event, strip);
-        next = draggedHandles(project, handles, frames, value);
+        next = draggedHandles(project, handles, { frames, value }, bench.shaping.together ? handle : null);
         this.stage.preview.set(next);
         const chip = { x: event.offsetX, y: event.offsetY, text: handleChip(project, next, handle, unit) };
         this.model.drag.set({
@@ -203,4 +204,11 @@ export class ChartDrags {
       value: keepValue ? 0 : valueAt(strip, strip.top + dy) - valueAt(strip, strip.top),
     };
   }
+}
+
+/** A click on a chosen key: of keys that lie on each other the next one, else the key itself alone. */
+function nextUnder({ refs, under }: Target & { kind: 'keys' }): readonly KeyRef[] {
+  const [ref] = refs;
+  if (!ref || refs.length > 1 || !under || under.length < 2) return refs;
+  return [under[(under.indexOf(ref) + 1) % under.length]!];
 }

@@ -1,5 +1,5 @@
 import { Injectable, inject } from '@angular/core';
-import { curveOf, setRange, splitChannel, type Project } from '@kaizen/core';
+import { curveOf, setRange, splitChannel, type KeyRef, type Project } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
 import { Studio } from '../../state/studio';
 import { shownFrame } from '../../ui/amount';
@@ -7,12 +7,16 @@ import { Poser } from '../poser';
 import { Stage } from '../stage';
 import { CLICK_SLOP, ChartDrags, NOTHING_SHOWN, type Drag } from './chart-drags';
 import { ChartModel } from './chart-model';
-import { curvesOfRow, hitChart, keysInBox, rowAt, type HitScene, type Target } from './hit';
+import { curvesOfRow, hitChart, keysInBox, rowAt } from './hit';
+import type { HitScene, Target } from './target';
 import { MarkDrags } from '../ruler/mark-drags';
+import { BoxDrags } from './box-drags';
+import { SpeedDrags } from './rates/speed-drags';
 import { Snapper } from './snapper';
 import { TimeTools } from '../time/time-tools';
 import { frameAt, stripAt, valueAt } from './plot';
-import { toggled } from '../picking';
+import { panAxis } from './time-axis';
+import { sheetFor, toggled } from '../picking';
 
 /** What the pointer does on the Chart: scrubbing, picking, dragging keys and handles, box selection, panning and zooming. */
 @Injectable({ providedIn: 'root' })
@@ -22,6 +26,8 @@ export class ChartGestures {
   private readonly model = inject(ChartModel);
   private readonly drags = inject(ChartDrags);
   private readonly poser = inject(Poser);
+  private readonly speeds = inject(SpeedDrags);
+  private readonly boxes = inject(BoxDrags);
   private readonly snapper = inject(Snapper);
   private readonly marks = inject(MarkDrags);
   private readonly pending = inject(TimeTools);
@@ -107,15 +113,45 @@ export class ChartGestures {
         return this.drags.keys(scene, down, target);
       case 'handle':
         return this.drags.handles(scene, down, target.handle, target.strip);
+      case 'speed':
+        return this.speeds.mark(scene, down, target.mark, target.strip);
+      case 'cruise':
+        return this.speeds.cruise(scene, down, target.cruise, target.strip);
+      case 'box':
+        return this.boxes.grip(scene, down, target.grip, target.strip);
+      case 'repeated':
+        return this.boxSelect(scene, down, () => this.leadTo(target.ref));
       case 'curve':
         return this.boxSelect(scene, down, () =>
-          this.pickChannel(target.channel, down.ctrlKey || down.metaKey),
+          this.pickChannel(this.nextCurve(target), down.ctrlKey || down.metaKey),
         );
       case 'ground':
         return this.boxSelect(scene, down, () => {
           if (!down.ctrlKey && !down.metaKey) this.studio.pick({ keys: [], handles: [] });
         });
     }
+  }
+
+  /** The key that a repetition repeats: chosen, and brought into sight. */
+  private leadTo(ref: KeyRef): void {
+    this.studio.pick({ keys: [ref], handles: [] });
+    this.studio.set({ sheet: 'key' });
+    const { axis } = this.model.plot();
+    if (ref.frame < axis.first || ref.frame > axis.last)
+      this.model.axis.set(panAxis(axis, ref.frame - (axis.first + axis.last) / 2));
+  }
+
+  /** Curves that lay on each other where a curve was picked last: the next click there takes the next of them. */
+  private lying: readonly string[] = [];
+
+  private nextCurve(target: Target & { kind: 'curve' }): string {
+    const { channels } = this.studio.bench();
+    const [only] = channels;
+    const again =
+      channels.length === 1 && only !== undefined && this.lying.includes(only) && target.channel === only;
+    if (again) return this.lying[(this.lying.indexOf(only) + 1) % this.lying.length]!;
+    this.lying = target.all && target.all.length > 1 ? target.all : [];
+    return target.channel;
   }
 
   private pickChannel(channel: string, adding: boolean): void {
@@ -192,7 +228,8 @@ export class ChartGestures {
       end: () => {
         this.drags.clear();
         if (!dragged) click();
-        else if (this.studio.bench().keys.length > 0) this.studio.set({ sheet: 'key' });
+        else if (this.studio.bench().keys.length > 0)
+          this.studio.set({ sheet: sheetFor(this.studio.bench().sheet) });
       },
       cancel: () => {
         this.drags.clear();
@@ -227,7 +264,7 @@ export class ChartGestures {
     const valueOnly = event.shiftKey && (event.ctrlKey || event.metaKey);
     if (!valueOnly) this.model.zoomTime(event.offsetX, factor);
     const strip = stripAt(this.model.plot(), event.offsetY);
-    if (strip && this.studio.bench().density === 'curves' && (valueOnly || !event.shiftKey)) {
+    if (strip && this.studio.bench().density !== 'ticks' && (valueOnly || !event.shiftKey)) {
       this.model.zoomValue(strip, valueAt(strip, event.offsetY), factor);
     }
   }

@@ -1,21 +1,29 @@
 import { computed, Injectable, inject, signal } from '@angular/core';
 import { curveOf, handlePlace, lastShownFrame, type KeyRef, type Program, type Project } from '@kaizen/core';
 import { Studio } from '../../state/studio';
+import { decimalsOf, shownNumber } from '../../ui/amount';
 import { channelLabel } from '../channel-label';
 import { Stage } from '../stage';
+import { channelLine, channelRateLine, linesBeside, spreadOf, type TimeView } from './chart-lines';
 import {
   frameAt,
   headHeight,
   layPlot,
   layStrips,
   roomyRange,
+  valueStrips,
+  type Order,
   type Plot,
   type Strip,
   type ValueRange,
 } from './plot';
-import { curvePolyline, drivenPolyline, extent, sampleStep, type Polyline } from './polyline';
+import type { Polyline } from './polyline';
 import { chartRows, plottedChannels } from './rows';
+import type { RateLine } from './rates/rate-line';
 import { fitAxis, panAxis, zoomAxis, type TimeAxis } from './time-axis';
+
+/** With more channels the tags at the playhead would hide the curves. */
+const MOST_TAGGED = 2;
 
 /** A rectangle of the canvas, in pixels. */
 export interface Box {
@@ -78,26 +86,59 @@ export class ChartModel {
     return project ? plottedChannels(project, this.driven(), this.studio.bench()) : [];
   });
 
-  readonly plot = computed((): Plot => {
+  /** The strips by themselves: panning leaves them the same objects. */
+  private readonly strips = computed(() => {
     const project = this.stage.shown();
-    const { width, height } = this.size();
     const channels = project
       ? this.plotted().map((channel) => ({ channel, label: channelLabel(project, channel) }))
       : [];
-    const head = this.head();
-    return layPlot(this.axis(), width, height, layStrips(channels, this.ranges(), height, head), head);
+    return layStrips(channels, this.ranges(), this.size().height, this.head(), this.orders());
   });
 
-  /** A channel drawn out over the frames that show. */
-  polyline(program: Program, channel: string): Polyline | null {
-    const slot = program.structure.slots.get(channel);
-    if (slot === undefined) return null;
-    const { first, last } = this.axis();
-    const step = sampleStep((last - first) / this.size().width);
-    const curve = program.curveAt(slot);
-    if (program.isDriven(slot) || !curve) return drivenPolyline(program, slot, first, last, step);
-    return curvePolyline(curve, first, last, step);
+  readonly plot = computed((): Plot => {
+    const { width, height } = this.size();
+    return layPlot(this.axis(), width, height, this.strips(), this.head());
+  });
+
+  /** What is drawn of each channel: its value, and in Rates its rates. */
+  private readonly orders = computed((): readonly Order[] => {
+    const { density, shaping } = this.studio.bench();
+    if (density !== 'rates') return [0];
+    return shaping.jerk ? [0, 1, 2, 3] : [0, 1, 2];
+  });
+
+  private readonly view = computed((): TimeView => ({ axis: this.axis(), width: this.size().width }));
+
+  /** A channel, or a treatment's weight, drawn out over the frames that show. */
+  polyline(program: Program, channel: string, project = this.stage.shown()): Polyline | null {
+    return channelLine(this.view(), program, project, channel);
   }
+
+  /** What is drawn beside a channel's curve: its second take, itself before its treatments. */
+  beside(project: Project, channel: string): readonly Polyline[] {
+    return linesBeside(this.view(), project, channel, this.studio.bench().shaping);
+  }
+
+  /** A channel's rates drawn out over the frames that show; null for a weight. */
+  rates(program: Program, project: Project, channel: string): RateLine | null {
+    return channelRateLine(this.view(), program, project, channel);
+  }
+
+  /** In Rates the numbers at the playhead, where no more than two channels are drawn. */
+  readonly tags = computed(() => {
+    const now = this.stage.now();
+    const { density } = this.studio.bench();
+    if (!now || density !== 'rates' || this.plotted().length > MOST_TAGGED) return [];
+    const frame = this.stage.frame();
+    return this.plot().strips.flatMap((strip) =>
+      strip.channels.flatMap((channel) => {
+        const slot = now.program.structure.slots.get(channel);
+        if (slot === undefined) return [];
+        const value = now.program.channelRates(slot, frame)[strip.order];
+        return [{ strip, value, text: shownNumber(value, decimalsOf(strip.unit)) }];
+      }),
+    );
+  });
 
   zoomTime(x: number, factor: number): void {
     this.axis.update((axis) => zoomAxis(axis, frameAt(this.plot(), x), factor));
@@ -148,20 +189,23 @@ export class ChartModel {
     this.fitValue();
   }
 
+  /** Fits values where nothing but the drawing asks for it: not while their scales are locked. */
+  fitValueFreely(): void {
+    if (!this.studio.bench().shaping.valueLock) this.fitValue();
+  }
+
   /** Fits each strip's values to its curves over the frames that show, handles of chosen keys included. */
   fitValue(): void {
     const program = this.stage.program();
     const project = this.stage.shown();
     if (!program || !project) return;
-    const { first, last } = this.axis();
     const ranges = new Map(this.ranges());
     for (const strip of this.plot().strips) {
-      let low = Infinity;
-      let high = -Infinity;
+      let low = strip.order === 0 ? Infinity : 0;
+      let high = strip.order === 0 ? -Infinity : 0;
       for (const channel of strip.channels) {
-        const line = this.polyline(program, channel);
-        const spread = line ? extent(line, first, last) : { low: Infinity, high: -Infinity };
-        const handles = this.handleValues(project, channel);
+        const spread = spreadOf(this.view(), program, project, strip.order, channel);
+        const handles = strip.order === 0 ? this.handleValues(project, channel) : [];
         low = Math.min(low, spread.low, ...handles);
         high = Math.max(high, spread.high, ...handles);
       }
@@ -172,8 +216,8 @@ export class ChartModel {
 
   /** Whether all keys of the drawn channels that lie in the shown time also lie in the shown values. */
   showsAllKeys(project: Project): boolean {
-    const { axis, strips } = this.plot();
-    return strips.every(({ channels, low, high }) =>
+    const { axis } = this.plot();
+    return valueStrips(this.plot()).every(({ channels, low, high }) =>
       channels.every((channel) =>
         (curveOf(project, channel)?.keys ?? []).every(
           ({ frame, value }) => frame < axis.first || frame > axis.last || (value >= low && value <= high),

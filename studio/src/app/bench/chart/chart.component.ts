@@ -12,7 +12,7 @@ import {
   DestroyRef,
 } from '@angular/core';
 import { AngularSplitModule } from 'angular-split';
-import { compile, type Project } from '@kaizen/core';
+import { compile, curveOf, type Project } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
 import { Studio } from '../../state/studio';
 import { Theme } from '../../ui/theme';
@@ -23,85 +23,25 @@ import { SoundShelf } from '../ruler/sound-shelf';
 import { Stage } from '../stage';
 import { TimeTools } from '../time/time-tools';
 import { ChartGestures } from './chart-gestures';
-import { ChartModel } from './chart-model';
+import { ChartModel, type DragShown } from './chart-model';
 import { drawCurves } from './draw-curves';
 import { drawOverlay } from './draw-overlay';
 import { drawRuler, drawTimeGrid } from './draw-ruler';
 import { drawTicks } from './draw-ticks';
 import { readInk, type Ink } from './ink';
+import { KeyMenuComponent } from './key-menu.component';
+import { PathPlotComponent } from './path/path-plot.component';
+import { valueStrips } from './plot';
 import { RowsPanelComponent } from './rows-panel.component';
+import { boxEdges, boxGrips, keyBox } from './scale-box';
 
 /** The Chart: rows at the left, time to their right. The drawing is on canvas; what moves all the time on a second one above. */
 @Component({
   selector: 'kz-chart',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [AngularSplitModule, RowsPanelComponent],
-  template: `
-    <as-split
-      direction="horizontal"
-      unit="pixel"
-      [gutterSize]="5"
-      (dragEnd)="panels.keep('rows', $event.sizes)"
-    >
-      <as-split-area [size]="panels.size('rows', 0, 248)" [minSize]="180" [maxSize]="420"
-        ><kz-rows-panel
-      /></as-split-area>
-      <as-split-area size="*">
-        <div class="plot" #frame>
-          <canvas #base aria-hidden="true"></canvas>
-          <canvas
-            #overlay
-            tabindex="0"
-            role="img"
-            [attr.aria-label]="name()"
-            [attr.data-axis]="axisText()"
-            [attr.data-strips]="stripsText()"
-            [style.cursor]="cursor()"
-            (pointerdown)="gestures.press($event, overlay)"
-            (pointermove)="onHover($event)"
-            (dblclick)="gestures.doubleClick($event)"
-            (wheel)="gestures.wheel($event)"
-            (contextmenu)="$event.preventDefault()"
-          ></canvas>
-          @if (empty(); as text) {
-            <p class="empty">{{ text }}</p>
-          }
-        </div>
-      </as-split-area>
-    </as-split>
-  `,
-  styles: `
-    :host {
-      display: block;
-      height: 100%;
-    }
-    .plot {
-      position: relative;
-      width: 100%;
-      height: 100%;
-      overflow: hidden;
-      background: var(--sheet);
-    }
-    canvas {
-      position: absolute;
-      inset: 0;
-      width: 100%;
-      height: 100%;
-      touch-action: none;
-    }
-    canvas:focus-visible {
-      outline-offset: -2px;
-    }
-    .empty {
-      position: absolute;
-      inset: 40% 20% auto;
-      margin: 0;
-      text-align: center;
-      color: var(--ink-soft);
-      font-size: 14px;
-      pointer-events: none;
-    }
-  `,
+  imports: [AngularSplitModule, KeyMenuComponent, PathPlotComponent, RowsPanelComponent],
+  templateUrl: './chart.component.html',
+  styleUrl: './chart.component.scss',
 })
 export class ChartComponent implements AfterViewInit {
   private readonly studio = inject(Studio);
@@ -116,6 +56,7 @@ export class ChartComponent implements AfterViewInit {
   readonly gestures = inject(ChartGestures);
   private readonly frame = viewChild.required<ElementRef<HTMLElement>>('frame');
   private readonly base = viewChild.required<ElementRef<HTMLCanvasElement>>('base');
+  private readonly keyMenu = viewChild.required(KeyMenuComponent);
   private readonly overlay = viewChild.required<ElementRef<HTMLCanvasElement>>('overlay');
   readonly cursor = signal('default');
   private readonly ready = signal(false);
@@ -143,6 +84,11 @@ export class ChartComponent implements AfterViewInit {
       : 'No keys yet: pick a part, put the playhead somewhere, pose it, and press D.';
   });
 
+  readonly showsPath = computed(() => {
+    const { density, shaping } = this.studio.bench();
+    return shaping.path && density !== 'ticks';
+  });
+
   private readonly ink = computed((): Ink | null => {
     this.theme.name();
     const pen = this.ready() ? this.base().nativeElement.getContext('2d') : null;
@@ -151,7 +97,7 @@ export class ChartComponent implements AfterViewInit {
 
   /** The project as it is kept, while an edit of time shows another: its curves stay as pale lines. */
   private readonly kept = computed(() => {
-    const project = this.time.pending() ? this.studio.project() : null;
+    const project = this.time.pending() || this.stage.offered() ? this.studio.project() : null;
     const compiled = project && compile(project);
     return compiled?.ok ? compiled.value : null;
   });
@@ -185,17 +131,18 @@ export class ChartComponent implements AfterViewInit {
   private fitWhenShownChanges(): void {
     let fittedProject: string | undefined;
     const shown = computed(
-      () => `${this.studio.project()?.id}|${this.model.plotted().join(' ')}|${this.model.size().height > 0}`,
+      () =>
+        `${this.studio.project()?.id}|${this.model.plotted().join(' ')}|${this.model.plot().strips.length}|${this.model.size().height > 0}`,
     );
     effect(() => {
       shown();
       const ready = this.ready();
       untracked(() => {
         const id = this.studio.project()?.id;
-        if (!ready || id === undefined || this.stage.preview()) return;
+        if (!ready || id === undefined || this.stage.preview() || this.stage.offered()) return;
         if (fittedProject !== id) this.model.fitTime([]);
         fittedProject = id;
-        this.model.fitValue();
+        this.model.fitValueFreely();
       });
     });
   }
@@ -209,7 +156,7 @@ export class ChartComponent implements AfterViewInit {
         const left =
           project && before && this.model.showsAllKeys(before) && !this.model.showsAllKeys(project);
         before = project;
-        if (left) this.model.fitValue();
+        if (left) this.model.fitValueFreely();
       });
     });
   }
@@ -251,15 +198,26 @@ export class ChartComponent implements AfterViewInit {
     } else {
       const polyline = (channel: string) => this.model.polyline(program, channel);
       const before = drag?.old ?? this.kept();
-      const moved = drag?.old ? drag.channels : (this.time.scope()?.channels ?? []);
       const old = (channel: string) =>
-        before && moved.includes(channel) ? this.model.polyline(before, channel) : null;
-      drawCurves(pen, { plot, ink, project, program, bench, loose, polyline, old });
+        before && this.isMoved(channel, drag)
+          ? this.model.polyline(before, channel, this.studio.project())
+          : null;
+      const rates = (channel: string) => this.model.rates(program, project, channel);
+      const beside = (channel: string) => this.model.beside(project, channel);
+      drawCurves(pen, { plot, ink, project, program, bench, loose, polyline, old, rates, beside });
     }
     drawRuler(pen, plot, ink, project);
     drawMarkers(pen, plot, ink, project, this.ruler.picked());
     this.sounds.arrived();
     drawSounds(pen, plot, ink, project, (sound) => this.sounds.peaks(project, sound));
+  }
+
+  /** Whether a channel is one that a drag, an offer or an edit of time shows otherwise than it is kept. */
+  private isMoved(channel: string, drag: DragShown | null): boolean {
+    if (drag?.old) return drag.channels.includes(channel);
+    const [kept, offered] = [this.studio.project(), this.stage.offered()];
+    if (kept && offered) return curveOf(kept, channel) !== curveOf(offered, channel);
+    return this.time.scope()?.channels.includes(channel) ?? false;
   }
 
   private drawOverlay(): void {
@@ -271,9 +229,33 @@ export class ChartComponent implements AfterViewInit {
       capture: this.studio.bench().capture.on,
       affected: this.time.affected(),
       stakes: this.time.stakes(),
+      boxes: this.boxes(),
+      tags: this.model.tags(),
     };
     const pen = ink && this.pen(this.overlay().nativeElement);
     if (pen && ink) drawOverlay(pen, plot, ink, frame, drag, time);
+  }
+
+  /** The boxes around the chosen keys, a strip each, while they are asked for. */
+  private boxes() {
+    const project = this.stage.shown();
+    const { shaping, density, keys } = this.studio.bench();
+    if (!project || !shaping.box || density === 'ticks') return [];
+    const plot = this.model.plot();
+    return valueStrips(plot).flatMap((strip) => {
+      const box = keyBox(project, strip, keys);
+      return box ? [{ edges: boxEdges(plot, strip, box), grips: boxGrips(plot, strip, project, keys) }] : [];
+    });
+  }
+
+  /** The menu of the key under the pointer; by keyboard of the first chosen one. */
+  onMenu(event: MouseEvent): void {
+    event.preventDefault();
+    const target = this.gestures.hit(event.offsetX, event.offsetY);
+    const under = target?.kind === 'keys' ? target.refs[0] : undefined;
+    const ref = under ?? (event.button === 2 ? undefined : this.studio.bench().keys[0]);
+    if (ref)
+      this.keyMenu().open(ref, under ? event.offsetX : this.model.plot().time(ref.frame), event.offsetY);
   }
 
   onHover(event: PointerEvent): void {
@@ -288,6 +270,10 @@ export class ChartComponent implements AfterViewInit {
       run: 'col-resize',
       keys: 'grab',
       handle: 'grab',
+      speed: 'grab',
+      cruise: 'ns-resize',
+      repeated: 'pointer',
+      box: 'nwse-resize',
       curve: 'pointer',
       ground: 'default',
     };

@@ -7,10 +7,12 @@ import { MarkDrags } from '../ruler/mark-drags';
 import { RulerTools } from '../ruler/ruler-tools';
 import { TimeTools } from '../time/time-tools';
 import { Poser } from '../poser';
+import { BoxDrags } from './box-drags';
 import { ChartDrags, type Drag } from './chart-drags';
 import { ChartGestures } from './chart-gestures';
 import { ChartModel } from './chart-model';
 import { RULER, ROW, xOf } from './plot';
+import { SpeedDrags } from './rates/speed-drags';
 import { Snapper } from './snapper';
 
 const RUN = 'wagon/translate.x';
@@ -21,12 +23,18 @@ const sound = { id: 's', asset: 'hoot', start: 10, gain: 1, muted: false };
 function setUp() {
   const project = addSound(putMarker(chartProject(), marker), asset, sound);
   const made = fakes(project, [
-    ...[ChartModel, ChartDrags, ChartGestures, MarkDrags, RulerTools, Snapper, TimeTools, Poser].map(
-      (each) => ({
-        provide: each,
-        useClass: each,
-      }),
-    ),
+    ...[
+      BoxDrags,
+      ChartModel,
+      ChartDrags,
+      ChartGestures,
+      MarkDrags,
+      RulerTools,
+      Snapper,
+      SpeedDrags,
+      TimeTools,
+      Poser,
+    ].map((each) => ({ provide: each, useClass: each })),
     { provide: CommandRegistry, useValue: { spaceHeld: () => false, useSpace: () => undefined } },
   ]);
   made.studio.set({ density: 'ticks' });

@@ -1,14 +1,19 @@
 import type { TimeKnot } from '@kaizen/core';
 import { shownFrame } from '../../ui/amount';
-import type { DragShown } from './chart-model';
+import type { Box, DragShown } from './chart-model';
 import { MONO, type Ink } from './ink';
 import { RULER, xOf, type Plot } from './plot';
+import { drawTags } from './rates/draw-rates';
+import type { BoxGrip } from './scale-box';
 
 /** What shows at the playhead and of an edit of time before it happens. */
 export interface TimeShown {
   readonly capture: boolean;
   readonly affected: { readonly first: number; readonly last: number } | null;
   readonly stakes: readonly TimeKnot[];
+  /** The box around the chosen keys in each strip, and its grips. */
+  readonly boxes?: readonly { readonly edges: Box; readonly grips: readonly BoxGrip[] }[];
+  readonly tags?: Parameters<typeof drawTags>[4];
 }
 
 /** What lies over the drawing and moves all the time: the playhead with its flag, the chip and the box of a drag. */
@@ -24,6 +29,8 @@ export function drawOverlay(
   if (time.affected) drawAffected(pen, plot, ink, time.affected);
   drawStakes(pen, plot, ink, time.stakes);
   drawPlayhead(pen, plot, ink, frame, time.capture);
+  drawTags(pen, plot, ink, frame, time.tags ?? []);
+  for (const box of time.boxes ?? []) drawBox(pen, ink, box.edges, box.grips);
   if (drag?.box) {
     const { left, top, right, bottom } = drag.box;
     pen.fillStyle = `${ink.select}22`;
@@ -33,6 +40,18 @@ export function drawOverlay(
     pen.strokeRect(left + 0.5, top + 0.5, right - left - 1, bottom - top - 1);
   }
   if (drag?.chip) drawChip(pen, plot, ink, drag.chip);
+}
+
+/** The box around chosen keys with its grips. */
+function drawBox(pen: CanvasRenderingContext2D, ink: Ink, edges: Box, grips: readonly BoxGrip[]): void {
+  pen.strokeStyle = ink.select;
+  pen.lineWidth = 1;
+  pen.strokeRect(edges.left + 0.5, edges.top + 0.5, edges.right - edges.left, edges.bottom - edges.top);
+  pen.fillStyle = ink.sheet;
+  for (const { x, y } of grips) {
+    pen.fillRect(x - 4, y - 4, 8, 8);
+    pen.strokeRect(x - 4 + 0.5, y - 4 + 0.5, 8, 8);
+  }
 }
 
 /** The part of time that an edit affects, while it is shown. */

@@ -7,7 +7,8 @@ import type { BenchState } from '../../state/bench';
 import { drawOverlay } from './draw-overlay';
 import { drawRuler } from './draw-ruler';
 import { drawTicks, type TicksScene } from './draw-ticks';
-import { hitChart, runEnds, type HitScene, type Target } from './hit';
+import { hitChart, runEnds } from './hit';
+import type { HitScene, Target } from './target';
 import { headHeight, layPlot, MARKER_ROW, ROW, RULER, SOUND_ROW, xOf } from './plot';
 import { chartRows } from './rows';
 

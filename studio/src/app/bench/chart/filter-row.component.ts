@@ -4,11 +4,12 @@ import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { MatTooltip } from '@angular/material/tooltip';
 import { activeClip, keysOffTheFrame, type ChannelKind } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
-import { ALL_KINDS, type RowFilter } from '../../state/bench';
+import { ALL_KINDS, type RowFilter, type Shaping } from '../../state/bench';
 import { Studio } from '../../state/studio';
 import { CheckListComponent, type Check } from '../../ui/check-list.component';
 import { toggled } from '../picking';
 import { PoseCommands } from '../pose/pose-commands';
+import { ShapeCommands } from '../shape/shape-commands';
 import { ChartModel } from './chart-model';
 
 /** The row over the Chart: which rows show, whether keys stay on whole frames, fitting. */
@@ -54,6 +55,26 @@ import { ChartModel } from './chart-model';
       <kz-check-list name="Rows" [groups]="rowChecks()" (toggled)="toggle($event)" />
     </mat-menu>
     <span class="space"></span>
+    <button
+      class="button"
+      [matMenuTriggerFor]="shaping"
+      matTooltip="What is drawn beside the curves, and how they are shaped: boxes, pictures of legs, locks"
+    >
+      Shape
+    </button>
+    <mat-menu #shaping="matMenu">
+      <kz-check-list name="Shape" [groups]="shapeChecks()" (toggled)="shapes.toggle($event)" />
+    </mat-menu>
+    @if (studio.bench().density === 'rates') {
+      <button
+        class="button toggle"
+        [attr.aria-pressed]="studio.bench().shaping.lock === 'places'"
+        matTooltip="On: dragging the speed leaves every key’s place. Off: the area under the speed is the way that is gone, and the keys behind move along"
+        (click)="shapes.toggle('lock')"
+      >
+        Places stay
+      </button>
+    }
     <span class="pair">
       <button
         class="button"
@@ -150,6 +171,7 @@ export class FilterRowComponent {
   readonly model = inject(ChartModel);
   readonly registry = inject(CommandRegistry);
   readonly poses = inject(PoseCommands);
+  readonly shapes = inject(ShapeCommands);
   readonly filters = computed(() => {
     const project = this.studio.project();
     const { parts, channels } = this.studio.bench();
@@ -184,6 +206,32 @@ export class FilterRowComponent {
       [
         { value: 'every', label: 'channels that nothing moves yet', on: everyChannel },
         { value: 'below', label: 'pegs of parts stand for all below', on: summary === 'below' },
+      ],
+    ];
+  });
+
+  readonly shapeChecks = computed((): readonly (readonly Check<keyof Shaping>[])[] => {
+    const { shaping } = this.studio.bench();
+    const check = (value: Exclude<keyof Shaping, 'lock'>, label: string) => ({
+      value,
+      label,
+      on: shaping[value],
+    });
+    return [
+      [
+        check('pictures', 'pictures of legs'),
+        check('box', 'scale box around chosen keys'),
+        check('together', 'lengths of both handles together'),
+      ],
+      [
+        check('jerk', 'jerk in Rates'),
+        { value: 'lock', label: 'places stay while speed is reshaped', on: shaping.lock === 'places' },
+        check('valueLock', 'scales of value locked'),
+      ],
+      [
+        check('takes', 'second takes'),
+        check('untreated', 'curves before their treatments'),
+        check('path', 'metres against metres, 1:1'),
       ],
     ];
   });

@@ -1,46 +1,12 @@
-import {
-  curveOf,
-  handlePlace,
-  type Curve,
-  type HandleRef,
-  type KeyRef,
-  type Marker,
-  type Program,
-  type Project,
-  type Sound,
-  type TimeKnot,
-} from '@kaizen/core';
-import type { BenchState } from '../../state/bench';
+import { curveOf, type Curve, type KeyRef } from '@kaizen/core';
 import type { Box } from './chart-model';
 import { markerBox, nameWidth } from '../ruler/draw-marks';
-import { frameAt, MARKER_ROW, PEG_ROW, ROW, RULER, stripAt, xOf, yOf, type Plot, type Strip } from './plot';
+import { MARKER_ROW, PEG_ROW, ROW, RULER, stripAt, valueStrips, xOf, yOf, type Plot } from './plot';
+import { hitPlot } from './hit-plot';
+import type { HitScene, Target } from './target';
 import type { Row } from './rows';
 
-/** What lies under a place of the Chart's canvas. */
-export type Target =
-  | { readonly kind: 'ruler' }
-  | { readonly kind: 'range'; readonly end: 'start' | 'end' }
-  | { readonly kind: 'stake'; readonly stake: TimeKnot }
-  | { readonly kind: 'marker'; readonly marker: Marker; readonly end: 'start' | 'end' | 'whole' }
-  | { readonly kind: 'sound'; readonly sound: Sound }
-  | { readonly kind: 'run'; readonly end: 'start' | 'end'; readonly frame: number }
-  | { readonly kind: 'keys'; readonly refs: readonly KeyRef[]; readonly strip: Strip | null }
-  | { readonly kind: 'handle'; readonly handle: HandleRef; readonly strip: Strip }
-  | { readonly kind: 'curve'; readonly channel: string; readonly strip: Strip | null }
-  | { readonly kind: 'ground'; readonly strip: Strip | null };
-
-export interface HitScene {
-  readonly plot: Plot;
-  readonly project: Project;
-  readonly program: Program;
-  readonly bench: BenchState;
-  readonly rows: readonly Row[];
-  readonly scrollTop: number;
-}
-
-const KEY_REACH = 8;
 const PEG_REACH = 6;
-const CURVE_REACH = 6;
 const STAKE_REACH = 7;
 /** How far beside the outer chosen pegs the ends of a run stand, and how near the pointer must be. */
 const RUN_AWAY = 13;
@@ -153,69 +119,13 @@ function hitCurves(scene: HitScene, x: number, y: number): Target {
   const { plot, project } = scene;
   const strip = stripAt(plot, y) ?? null;
   if (y < plot.head + PEG_ROW) {
-    const curves = plot.strips
+    const curves = valueStrips(plot)
       .flatMap((each) => each.channels)
       .flatMap((channel) => curveOf(project, channel) ?? []);
     const refs = keysNear(plot, curves, x);
     return refs.length > 0 ? { kind: 'keys', refs, strip: null } : { kind: 'ground', strip: null };
   }
-  if (!strip) return { kind: 'ground', strip };
-  return (
-    hitHandle(scene, strip, x, y) ??
-    hitKey(scene, strip, x, y) ??
-    hitCurve(scene, strip, x, y) ?? { kind: 'ground', strip }
-  );
-}
-
-function hitHandle({ plot, project, bench }: HitScene, strip: Strip, x: number, y: number): Target | null {
-  const open = new Set([...bench.keys, ...bench.handles].map(({ channel, frame }) => `${channel}@${frame}`));
-  for (const channel of strip.channels) {
-    const curve = curveOf(project, channel);
-    if (!curve) continue;
-    for (let i = 0; i < curve.keys.length; i++) {
-      const { frame } = curve.keys[i]!;
-      if (!open.has(`${channel}@${frame}`)) continue;
-      for (const side of ['in', 'out'] as const) {
-        const end = handlePlace(project, curve, i, side);
-        if (end && near(xOf(plot, end.frame) - x, yOf(strip, end.value) - y))
-          return { kind: 'handle', handle: { channel, frame, side }, strip };
-      }
-    }
-  }
-  return null;
-}
-
-function near(dx: number, dy: number): boolean {
-  return Math.hypot(dx, dy) <= KEY_REACH;
-}
-
-function hitKey({ plot, project }: HitScene, strip: Strip, x: number, y: number): Target | null {
-  let best: { ref: KeyRef; distance: number } | null = null;
-  for (const channel of strip.channels) {
-    for (const key of curveOf(project, channel)?.keys ?? []) {
-      const distance = Math.hypot(xOf(plot, key.frame) - x, yOf(strip, key.value) - y);
-      if (distance <= KEY_REACH && distance < (best?.distance ?? Infinity))
-        best = { ref: { channel, frame: key.frame }, distance };
-    }
-  }
-  return best ? { kind: 'keys', refs: [best.ref], strip } : null;
-}
-
-function hitCurve({ plot, program }: HitScene, strip: Strip, x: number, y: number): Target | null {
-  let best: { channel: string; distance: number } | null = null;
-  for (const channel of strip.channels) {
-    const slot = program.structure.slots.get(channel);
-    if (slot === undefined) continue;
-    const values = [-3, 0, 3].map((shift) =>
-      yOf(strip, program.channelValue(slot, frameAt(plot, x + shift))),
-    );
-    const distance =
-      y >= Math.min(...values) && y <= Math.max(...values)
-        ? 0
-        : Math.min(...values.map((value) => Math.abs(value - y)));
-    if (distance <= CURVE_REACH && distance < (best?.distance ?? Infinity)) best = { channel, distance };
-  }
-  return best ? { kind: 'curve', channel: best.channel, strip } : null;
+  return strip ? hitPlot(scene, strip, x, y) : { kind: 'ground', strip };
 }
 
 /** The keys inside a box of the canvas, and the shown handles' ends. */
@@ -231,7 +141,7 @@ export function keysInBox({ plot, project, bench, rows, scrollTop }: HitScene, b
       );
     });
   }
-  return plot.strips.flatMap((strip) =>
+  return valueStrips(plot).flatMap((strip) =>
     strip.channels.flatMap((channel) =>
       (curveOf(project, channel)?.keys ?? []).flatMap((key) =>
         inside(xOf(plot, key.frame), yOf(strip, key.value)) ? [{ channel, frame: key.frame }] : [],

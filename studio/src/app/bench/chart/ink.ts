@@ -13,6 +13,9 @@ export interface Ink {
   readonly select: string;
   readonly selectGround: string;
   readonly loose: string;
+  readonly ok: string;
+  readonly warn: string;
+  readonly caution: string;
   readonly tones: Readonly<Record<ChannelLabel['tone'], string>>;
   readonly hatch: CanvasPattern | string;
 }
@@ -30,6 +33,9 @@ export function readInk(context: CanvasRenderingContext2D): Ink {
     select: token('select'),
     selectGround: token('select-ground'),
     loose: token('loose'),
+    ok: token('ok'),
+    warn: token('warn'),
+    caution: token('caution'),
     tones: {
       x: token('axis-x'),
       y: token('axis-y'),

@@ -1,7 +1,8 @@
 import '@angular/compiler';
 import { curveOf, setSideMode, type Project } from '@kaizen/core';
 import { draggedHandles, draggedKeys, handleChip, keyChip, movedRefs } from './key-drag';
-import { hitChart, keysInBox, type HitScene } from './hit';
+import { hitChart, keysInBox } from './hit';
+import type { HitScene } from './target';
 import { initialBench } from '../../state/bench';
 import { channelLabel } from '../channel-label';
 import { layPlot, layStrips, PLOT_TOP, RULER, ROW, xOf, yOf } from './plot';
@@ -36,7 +37,7 @@ describe('dragging keys', () => {
   it('moves handles by one difference, each from its own place', () => {
     const set = setSideMode(project, [ref(RUN, 24)], 'out', 'set');
     const handles = [{ ...ref(RUN, 24), side: 'out' as const }];
-    const moved = draggedHandles(set, handles, 4, 1);
+    const moved = draggedHandles(set, handles, { frames: 4, value: 1 });
     const key = curveOf(moved, RUN)!.keys[1]!;
     expect(key.out.reach).toBeCloseTo(12 / 24, 12);
     expect(key.out.slope * 12).toBeCloseTo(8 * (4 / 48) + 1, 12);

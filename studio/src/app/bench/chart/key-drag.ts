@@ -4,6 +4,7 @@ import {
   moveKeys,
   placeHandle,
   secondsPerFrame,
+  setReach,
   type HandleRef,
   type KeyRef,
   type Project,
@@ -35,17 +36,56 @@ export function movedRefs(refs: readonly KeyRef[], frames: number): KeyRef[] {
   return refs.map((ref) => ({ ...ref, frame: ref.frame + frames }));
 }
 
-/** The project with some handles' ends moved by the same difference. */
+/**
+ * The project with some handles' ends moved by the same difference. With a `leading` handle the lengths go together: each key's both handles get longer or
+ * shorter by as many frames as the leading one does.
+ */
 export function draggedHandles(
   project: Project,
   handles: readonly HandleRef[],
-  frames: number,
-  value: number,
+  by: { readonly frames: number; readonly value: number },
+  leading: HandleRef | null = null,
 ): Project {
-  return handles.reduce((at, handle) => {
+  const longer = leading ? by.frames * (leading.side === 'out' ? 1 : -1) : 0;
+  const all = leading ? bothSides(handles) : handles;
+  const dragged = new Set(handles.map(nameOf));
+  return all.reduce((at, handle) => {
     const place = handleAt(project, handle);
-    return place ? placeHandle(at, handle, place.frame + frames, place.value + value) : at;
+    if (!place) return at;
+    const frames = leading ? longer * (handle.side === 'out' ? 1 : -1) : by.frames;
+    if (dragged.has(nameOf(handle)))
+      return placeHandle(at, handle, place.frame + frames, place.value + by.value);
+    return lengthened(at, handle, frames);
   }, project);
+}
+
+function nameOf({ channel, frame, side }: HandleRef): string {
+  return `${channel}@${frame} ${side}`;
+}
+
+/** The handles, and those on the other sides of their keys after them. */
+function bothSides(handles: readonly HandleRef[]): readonly HandleRef[] {
+  const known = new Set(handles.map(nameOf));
+  const others = handles.map((handle): HandleRef => ({
+    ...handle,
+    side: handle.side === 'in' ? 'out' : 'in',
+  }));
+  return [...handles, ...others.filter((other) => !known.has(nameOf(other)))];
+}
+
+/** A handle made longer by some frames along its own slope. */
+function lengthened(project: Project, handle: HandleRef, frames: number): Project {
+  const curve = curveOf(project, handle.channel);
+  const index = curve?.keys.findIndex(({ frame }) => frame === handle.frame) ?? -1;
+  const key = curve?.keys[index];
+  const neighbour = curve?.keys[handle.side === 'out' ? index + 1 : index - 1];
+  if (!key || !neighbour) return project;
+  return setReach(
+    project,
+    [handle],
+    handle.side,
+    key[handle.side].reach + frames / (neighbour.frame - key.frame),
+  );
 }
 
 function handleAt(project: Project, handle: HandleRef) {

@@ -1,4 +1,5 @@
 import type { Curve, Key } from '@kaizen/core';
+import { forList } from './for-list';
 import type { Ink } from './ink';
 import { ROW, xOf, type Plot } from './plot';
 
@@ -49,11 +50,10 @@ export function drawSummaryPegs(
   top: number,
   chosen: ReadonlySet<number>,
 ): void {
-  const frames = new Set(curves.flatMap((curve) => curve.keys.map((key) => key.frame)));
   pen.lineWidth = 1.1;
-  for (const frame of frames) {
+  for (const frame of keyFrames(curves, null)) {
+    if (frame < plot.axis.first - 20 || frame > plot.axis.last + 20) continue;
     const x = Math.round(xOf(plot, frame)) + 0.5;
-    if (x < -10 || x > plot.width + 10) continue;
     const isChosen = chosen.has(frame);
     pen.strokeStyle = isChosen ? ink.select : ink.ink;
     pen.fillStyle = isChosen ? ink.select : ink.sheet;
@@ -62,6 +62,12 @@ export function drawSummaryPegs(
     pen.stroke();
   }
 }
+
+/** All frames on which any of some curves has a key, each once. */
+const keyFrames = forList(
+  (curves: readonly Curve[], _asked: null): ReadonlySet<number> =>
+    new Set(curves.flatMap((curve) => curve.keys.map((key) => key.frame))),
+);
 
 /** A mark on the key where the repeating part begins. */
 export function drawPin(pen: CanvasRenderingContext2D, x: number, y: number): void {

@@ -3,9 +3,14 @@ import type { Project } from '@kaizen/core';
 import type { ChannelLabel } from '../channel-label';
 import type { TimeAxis } from './time-axis';
 
+/** What a strip draws of its channels: the value, or its first, second or third rate per second. */
+export type Order = 0 | 1 | 2 | 3;
+
 /** A strip of the plot: channels of one unit over one scale of values. */
 export interface Strip {
+  /** The unit of what is drawn: `m`, in strips of rates `m/s`, `m/s²`, `m/s³`. No two strips have the same. */
   readonly unit: string;
+  readonly order: Order;
   readonly channels: readonly string[];
   readonly labels: readonly ChannelLabel[];
   readonly top: number;
@@ -50,12 +55,17 @@ export interface ValueRange {
 }
 const UNKNOWN_RANGE: ValueRange = { low: -1, high: 1 };
 
-/** Lays channels out in strips, one a unit, in the order they come. */
+const PER_SECOND = ['', '/s', '/s²', '/s³'] as const;
+/** Room for values where rates are drawn too, beside 1 for each rate. */
+const SHARE_OF_VALUES = 1.4;
+
+/** Lays channels out in strips, one a unit and, of each, one an order that is asked for, in the order they come. */
 export function layStrips(
   channels: readonly { readonly channel: string; readonly label: ChannelLabel }[],
   ranges: ReadonlyMap<string, ValueRange>,
   height: number,
   head = RULER,
+  orders: readonly Order[] = [0],
 ): readonly Strip[] {
   const units = new Map<string, { channels: string[]; labels: ChannelLabel[] }>();
   for (const { channel, label } of channels) {
@@ -65,13 +75,20 @@ export function layStrips(
     strip.labels.push(label);
     units.set(name, strip);
   }
-  const each = Math.max(1, (height - head - PEG_ROW) / Math.max(1, units.size));
-  return [...units].map(([unit, { channels: own, labels }], i): Strip => {
-    const { low, high } = ranges.get(unit) ?? UNKNOWN_RANGE;
-    const top = head + PEG_ROW + i * each;
-    const scale = scaleLinear([low, high], [top + each, top]);
-    return { unit, channels: own, labels, top, height: each, low, high, scale };
-  });
+  const shares = orders.map((order) => (order === 0 && orders.length > 1 ? SHARE_OF_VALUES : 1));
+  const sum = shares.reduce((total, share) => total + share, 0) * Math.max(1, units.size);
+  const one = Math.max(1, (height - head - PEG_ROW) / sum);
+  let top = head + PEG_ROW;
+  return [...units].flatMap(([name, { channels: own, labels }]) =>
+    orders.map((order, k): Strip => {
+      const unit = name + PER_SECOND[order];
+      const { low, high } = ranges.get(unit) ?? UNKNOWN_RANGE;
+      const tall = one * shares[k]!;
+      const scale = scaleLinear([low, high], [top + tall, top]);
+      top += tall;
+      return { unit, order, channels: own, labels, top: top - tall, height: tall, low, high, scale };
+    }),
+  );
 }
 
 export function layPlot(
@@ -103,6 +120,11 @@ export function yOf(strip: Strip, value: number): number {
 
 export function valueAt(strip: Strip, y: number): number {
   return strip.scale.invert(y);
+}
+
+/** The strips whose heights are values of channels, not rates: those that have keys. */
+export function valueStrips({ strips }: Plot): readonly Strip[] {
+  return strips.filter(({ order }) => order === 0);
 }
 
 export function stripAt(plot: Plot, y: number): Strip | undefined {

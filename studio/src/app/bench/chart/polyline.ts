@@ -98,3 +98,15 @@ export function extent(
   }
   return { low, high };
 }
+
+/** The place in a polyline of its first point after a frame; past its last point where there is none. */
+export function pointAfter(points: Float64Array, frame: number): number {
+  let low = 0;
+  let high = points.length >> 1;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (points[middle * 2]! <= frame) low = middle + 1;
+    else high = middle;
+  }
+  return low * 2;
+}

@@ -5,7 +5,7 @@ import { MatTooltip } from '@angular/material/tooltip';
 import { setCurveFlag } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
 import { Studio } from '../../state/studio';
-import { toggled } from '../picking';
+import { sheetFor, toggled } from '../picking';
 import { ChartModel } from './chart-model';
 import { ROW } from './plot';
 import type { ChannelRow, KindRow, PartRow, Row } from './rows';
@@ -71,7 +71,7 @@ export class RowsPanelComponent {
     const named = row.kind === 'kind' ? row.channels : [row.id];
     const next = adding ? named.reduce((list, channel) => toggled(list, channel), channels) : named;
     this.studio.pick({ parts: [row.part.id], channels: next, ...(adding ? {} : { keys: [], handles: [] }) });
-    if (row.kind === 'channel' && row.curve) this.studio.set({ sheet: 'key' });
+    if (row.kind === 'channel' && row.curve) this.studio.set({ sheet: sheetFor(this.studio.bench().sheet) });
   }
 
   /** Arrow keys walk the rows, left and right close and open a part. */
@@ -113,6 +113,11 @@ export class RowsPanelComponent {
     this.studio.edit(`${words[flag]} ${row.label.full}`, (project) =>
       setCurveFlag(project, [row.id], flag, on),
     );
+  }
+
+  pin(row: ChannelRow, event: Event): void {
+    event.stopPropagation();
+    this.studio.set({ pinned: toggled(this.studio.bench().pinned, row.id) });
   }
 
   only(row: ChannelRow, event: Event): void {

@@ -94,7 +94,7 @@ describe('the Chart’s rows', () => {
 
 describe('the plot', () => {
   const plotted = (bench: Partial<Parameters<typeof plottedChannels>[2]>) =>
-    plottedChannels(project, driven, { only: null, channels: [], parts: [], ...bench });
+    plottedChannels(project, driven, { only: null, channels: [], parts: [], pinned: [], ...bench });
 
   it('shows one alone, else the chosen channels, else the chosen parts’, else all that is keyed', () => {
     expect(plotted({})).toEqual(['wagon/translate.x', 'hook/translate.y']);

@@ -4,6 +4,7 @@ import {
   withDescendants,
   type ChannelKind,
   type Curve,
+  type CurveIndex,
   type Part,
   type Project,
 } from '@kaizen/core';
@@ -141,7 +142,7 @@ function cacheKey({ driven, loose, query }: Asked): object {
 }
 
 interface Asked {
-  readonly curves: ReadonlyMap<string, Curve>;
+  readonly curves: CurveIndex;
   readonly driven: ReadonlySet<string>;
   readonly loose: readonly LooseEdit[];
   readonly looseOf: ReadonlyMap<string, readonly LooseEdit[]>;
@@ -262,7 +263,19 @@ function childrenOf(project: Project): Map<string | null, readonly Part[]> {
 export function plottedChannels(
   project: Project,
   driven: ReadonlySet<string>,
-  bench: Pick<BenchState, 'only' | 'channels' | 'parts'>,
+  bench: Pick<BenchState, 'only' | 'channels' | 'parts' | 'pinned'>,
+): readonly string[] {
+  const meant = meantChannels(project, driven, bench);
+  const curves = curvesByChannel(project);
+  const pinned = bench.pinned.filter((channel) => curves.has(channel) || driven.has(channel));
+  return bench.only !== null || pinned.length === 0 ? meant : [...new Set([...pinned, ...meant])];
+}
+
+/** What the selection means; where only pinned channels are left to draw, nothing. */
+function meantChannels(
+  project: Project,
+  driven: ReadonlySet<string>,
+  bench: Pick<BenchState, 'only' | 'channels' | 'parts' | 'pinned'>,
 ): readonly string[] {
   const curves = curvesByChannel(project);
   const lives = (channel: string) => curves.has(channel) || driven.has(channel);
@@ -273,5 +286,6 @@ export function plottedChannels(
     parts.flatMap((part) => namesOf(part).map(({ id }) => id)).filter(lives);
   const ofParts = of(project.parts.filter((part) => bench.parts.includes(part.id)));
   if (ofParts.length > 0) return ofParts;
+  if (bench.pinned.some(lives)) return [];
   return of(project.parts).filter((channel) => curves.has(channel));
 }

@@ -7,6 +7,8 @@ import { NumberFieldComponent } from '../../ui/number-field.component';
 import { optionsOf, type Option } from '../../ui/option';
 import { SelectComponent } from '../../ui/select.component';
 import { channelLabel } from '../channel-label';
+import { LoopSpeedComponent } from '../shape/loop-speed.component';
+import { SeamGaugeComponent } from '../shape/seam-gauge.component';
 import { Stage } from '../stage';
 import { OUTSIDE_LABELS } from '../words';
 import { common } from './chosen-keys';
@@ -30,7 +32,7 @@ const PIN_TIPS: Readonly<Record<End, string>> = {
 @Component({
   selector: 'kz-outside-form',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, NumberFieldComponent, SelectComponent],
+  imports: [LoopSpeedComponent, MatTooltip, NumberFieldComponent, SeamGaugeComponent, SelectComponent],
   template: `
     @if (channels().length > 0) {
       <section>
@@ -83,6 +85,8 @@ const PIN_TIPS: Readonly<Record<End, string>> = {
             </div>
           }
         </div>
+        <kz-seam-gauge />
+        <kz-loop-speed />
       </section>
     }
   `,

@@ -4,6 +4,7 @@ import { Studio } from '../../state/studio';
 import { PoseSheetComponent } from '../pose/pose-sheet.component';
 import { RulerSheetComponent } from '../ruler/ruler-sheet.component';
 import { TimeSheetComponent } from '../time/time-sheet.component';
+import { CurveSheetComponent } from '../shape/curve-sheet.component';
 import { KeySheetComponent } from './key-sheet.component';
 import { PartSheetComponent } from './part-sheet.component';
 import { ShotSheetComponent } from './shot-sheet.component';
@@ -14,6 +15,7 @@ import { ShotSheetComponent } from './shot-sheet.component';
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
     MatTooltip,
+    CurveSheetComponent,
     KeySheetComponent,
     PartSheetComponent,
     PoseSheetComponent,
@@ -50,6 +52,8 @@ import { ShotSheetComponent } from './shot-sheet.component';
     >
       @if (studio.bench().sheet === 'key') {
         <kz-key-sheet />
+      } @else if (studio.bench().sheet === 'curve') {
+        <kz-curve-sheet />
       } @else if (studio.bench().sheet === 'time') {
         <kz-time-sheet />
       } @else if (studio.bench().sheet === 'pose') {
@@ -73,16 +77,16 @@ import { ShotSheetComponent } from './shot-sheet.component';
     .tabs {
       display: flex;
       flex: none;
-      gap: 4px;
+      gap: 2px;
       height: 40px;
-      padding: 0 8px;
+      padding: 0 6px;
       border-bottom: 1px solid var(--rule);
     }
     .tabs button {
       display: flex;
       align-items: center;
       gap: 6px;
-      padding: 0 12px;
+      padding: 0 9px;
       border: 0;
       border-bottom: 3px solid transparent;
       background: none;
@@ -116,6 +120,11 @@ export class SideSheetComponent {
   readonly studio = inject(Studio);
   readonly tabs = [
     { id: 'key', label: 'Key', tip: 'The chosen keys' },
+    {
+      id: 'curve',
+      label: 'Curve',
+      tip: 'The chosen channels: treatments, takes, simplify, bake, the table of keys',
+    },
     { id: 'part', label: 'Part', tip: 'The chosen part, or the shot' },
     { id: 'time', label: 'Time', tip: 'Pushes, gaps, stretching, Stakes, waits and loops' },
     { id: 'pose', label: 'Pose', tip: 'Poses copied, mirrored and kept; poses held' },

@@ -1,0 +1,12 @@
+export * from './bake';
+export * from './between-keys';
+export * from './close-seam';
+export * from './contacts';
+export * from './convert-legs';
+export { cycleOf, type Cycle, type End } from './cycle';
+export * from './loop-speed';
+export * from './reshape-speed';
+export { restOf } from './rest-of';
+export * from './scale-box';
+export * from './simplify';
+export * from './treatments';

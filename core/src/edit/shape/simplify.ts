@@ -1,0 +1,93 @@
+import type { Curve, Key, Project } from '../../project';
+import { compileKeys, keyedValue, type CurveContext } from '../../curve';
+import { changeCurves, framesByChannel, withKeys, type KeyRef } from '../curves';
+import { curveContext } from '../insert-key';
+import type { ShapeEdit } from './convert-legs';
+import { fitFunction, type FitSamples } from './fit-keys';
+import { windowSlopes } from './window-slopes';
+
+/** Between two keys the curve is asked at so many places more. */
+const BETWEEN = 3;
+/** Told of the share that is done, from 0 to 1; may stop the work by throwing. */
+export type Progress = (share: number) => void;
+
+/**
+ * Fewest keys within a tolerance (in the channel's unit) on some channels: runs of Curve legs are fitted anew, other legs and the keys beside
+ * them stay. With `refs` only what lies between the first and the last of a channel's named keys.
+ */
+export function simplify(
+  project: Project,
+  refs: readonly KeyRef[],
+  tolerance: number,
+  progress: Progress = () => undefined,
+): ShapeEdit {
+  const context = curveContext(project);
+  const named = framesByChannel(refs);
+  let [error, before, after, done] = [0, 0, 0, 0];
+  let at: KeyRef | null = null;
+  const next = changeCurves(project, [...named.keys()], (curve) => {
+    const simple = simplifyCurve(curve, [...named.get(curve.channel)!], tolerance, context);
+    progress(++done / named.size);
+    before += curve.keys.length;
+    after += simple.curve.keys.length;
+    if (simple.error > error) [error, at] = [simple.error, { channel: curve.channel, frame: simple.at }];
+    return simple.curve;
+  });
+  return { project: next, keysBefore: before, keysAfter: after, error, at };
+}
+
+function simplifyCurve(curve: Curve, frames: readonly number[], tolerance: number, context: CurveContext) {
+  const [first, last] = [Math.min(...frames), Math.max(...frames)];
+  const pins = new Set([curve.before.pin, curve.after.pin]);
+  let [error, at] = [0, first];
+  const kept: Key[] = [];
+  let run: Key[] = [];
+  const flush = () => {
+    const fitted = run.length > 2 ? fitRun(curve, run, tolerance, context) : null;
+    if (fitted && fitted.error > error) [error, at] = [fitted.error, fitted.at];
+    kept.push(...(fitted?.keys ?? run));
+    run = [];
+  };
+  curve.keys.forEach((key) => {
+    run.push(key);
+    const inside = key.frame >= first && key.frame < last;
+    if (inside && key.leg.kind === 'curve' && !pins.has(key.frame)) return;
+    if (!inside || key.leg.kind !== 'curve') {
+      flush();
+      return;
+    }
+    flush();
+    run.push(kept.pop()!);
+  });
+  flush();
+  return { curve: kept.length === curve.keys.length ? curve : withKeys(curve, kept), error, at };
+}
+
+/** A run of keys fitted anew; the outer sides of its ends stay, and so does the whole where no key is saved. */
+function fitRun(curve: Curve, run: readonly Key[], tolerance: number, context: CurveContext) {
+  const compiled = compileKeys(curve, context);
+  const exact = (frame: number) => keyedValue(compiled, frame, 0);
+  const fitted = fitFunction(runSamples(run, exact, tolerance), exact, tolerance, context);
+  if (fitted.keys.length >= run.length) return null;
+  const ends = fitted.keys.length - 1;
+  const keys = fitted.keys.map((key, i): Key => {
+    const own = run.find(({ frame }) => frame === key.frame);
+    if (i === 0) return { ...run[0]!, out: key.out, joined: false };
+    if (i === ends) return { ...run.at(-1)!, in: key.in, joined: false };
+    return own ? { ...own, in: key.in, out: key.out, joined: key.joined, leg: key.leg } : key;
+  });
+  return { ...fitted, keys };
+}
+
+function runSamples(run: readonly Key[], exact: (frame: number) => number, tolerance: number): FitSamples {
+  const dense = run.flatMap(({ frame }, i) => {
+    const next = run[i + 1];
+    if (!next) return [frame];
+    const more = next.frame - frame > 1 ? Math.min(64, Math.ceil(next.frame - frame)) : 1;
+    const parts = Math.max(more, run.length > 200 ? 1 : BETWEEN + 1);
+    return Array.from({ length: parts }, (_, k) => frame + ((next.frame - frame) * k) / parts);
+  });
+  const frames = Float64Array.from(dense);
+  const values = frames.map(exact);
+  return { frames, values, ...windowSlopes(frames, values, tolerance) };
+}

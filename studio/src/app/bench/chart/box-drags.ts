@@ -1,0 +1,94 @@
+import { Injectable, inject } from '@angular/core';
+import { scaleBox, shiftFrame, type KeyRef, type Project } from '@kaizen/core';
+import { Studio } from '../../state/studio';
+import { shownFrame, shownNumber } from '../../ui/amount';
+import { Stage } from '../stage';
+import type { Drag } from './chart-drags';
+import { ChartModel } from './chart-model';
+import type { HitScene } from './target';
+import { frameAt, valueAt, type Strip } from './plot';
+import { keyBox, type BoxGrip } from './scale-box';
+
+/** How small a box may be scaled in time. */
+const LEAST = 0.01;
+
+/** Dragging a grip of the box around the chosen keys: they are scaled about the other side, with Ctrl about the middle. */
+@Injectable({ providedIn: 'root' })
+export class BoxDrags {
+  private readonly studio = inject(Studio);
+  private readonly stage = inject(Stage);
+  private readonly model = inject(ChartModel);
+
+  grip({ project, program, bench }: HitScene, down: PointerEvent, grip: BoxGrip, strip: Strip): Drag {
+    const box = keyBox(project, strip, bench.keys)!;
+    const plot = this.model.plot();
+    let next: Project = project;
+    let moved: readonly KeyRef[] = bench.keys;
+    const clear = () => {
+      this.stage.preview.set(null);
+      this.model.drag.set(null);
+    };
+    return {
+      move: (event) => {
+        if (this.studio.readOnly()) return;
+        const middle = event.ctrlKey || event.metaKey;
+        const by = frameAt(plot, event.clientX - down.clientX) - plot.axis.first;
+        const rise = valueAt(strip, strip.top + event.clientY - down.clientY) - valueAt(strip, strip.top);
+        const time = side(grip.time, box.start, box.end, by, middle);
+        const value = side(grip.value, box.low, box.high, rise, middle);
+        const frames = this.whole(Math.max(LEAST, time.factor), box, grip, time.about);
+        const scale = {
+          frame: time.about,
+          frames,
+          values: value.factor,
+          value: (channel: string) => (strip.channels.includes(channel) ? value.about : null),
+        };
+        next = scaleBox(project, bench.keys, scale);
+        moved = bench.keys.map((key) => ({
+          ...key,
+          frame: frames === 1 ? key.frame : shiftFrame(time.about, (key.frame - time.about) * frames),
+        }));
+        this.stage.preview.set(next);
+        this.studio.pick({ keys: moved });
+        const told = [
+          grip.time === 0 ? '' : `time × ${shownNumber(frames, 3)} about f ${shownFrame(time.about)}`,
+          grip.value === 0
+            ? ''
+            : `value × ${shownNumber(value.factor, 3)} about ${shownNumber(value.about, 2)} ${strip.unit}`,
+        ];
+        const chip = { x: event.offsetX, y: event.offsetY, text: told.filter(Boolean).join(' · ') };
+        const channels = [...new Set(bench.keys.map(({ channel }) => channel))];
+        this.model.drag.set({ chip, box: null, old: program, channels });
+      },
+      end: () => {
+        clear();
+        if (next !== project) this.studio.edit(`Scale ${bench.keys.length} keys`, () => next);
+      },
+      cancel: () => {
+        clear();
+        this.studio.pick({ keys: bench.keys });
+      },
+    };
+  }
+
+  /** A factor that puts the dragged edge on a whole frame, while whole frames are kept. */
+  private whole(
+    factor: number,
+    box: { readonly start: number; readonly end: number },
+    grip: BoxGrip,
+    about: number,
+  ): number {
+    if (!this.studio.bench().wholeFrames || grip.time === 0) return factor;
+    const edge = grip.time === 1 ? box.end : box.start;
+    const landed = Math.round(about + (edge - about) * factor);
+    return landed === about ? factor : (landed - about) / (edge - about);
+  }
+}
+
+/** The factor and the fixed place of one direction of a grip. */
+function side(way: -1 | 0 | 1, low: number, high: number, by: number, middle: boolean) {
+  if (way === 0 || high === low) return { about: low, factor: 1 };
+  const about = middle ? (low + high) / 2 : way === 1 ? low : high;
+  const edge = way === 1 ? high : low;
+  return { about, factor: (edge + by - about) / (edge - about) };
+}

@@ -1,0 +1,132 @@
+import {
+  compileCurve,
+  curveContext,
+  curveOf,
+  curveValue,
+  otherTakeAsCurve,
+  restOf,
+  secondsPerFrame,
+  weightOf,
+  type Curve,
+  type Program,
+  type Project,
+} from '@kaizen/core';
+import type { Shaping } from '../../state/bench';
+import { limitOf } from '../channel-label';
+import type { Order, ValueRange } from './plot';
+import { curvePolyline, drivenPolyline, extent, sampleStep, type Polyline } from './polyline';
+import { limitBand } from './rates/draw-rates';
+import { curveRates, drivenRates, rateExtent, type RateLine } from './rates/rate-line';
+import type { TimeAxis } from './time-axis';
+
+/** The frames that show, and over how many pixels. */
+export interface TimeView {
+  readonly axis: TimeAxis;
+  readonly width: number;
+}
+
+/** A limit up to so many times the greatest rate is fitted into the strip with it. */
+const LIMIT_IN_SIGHT = 1.8;
+
+function stepOf({ axis, width }: TimeView, pixels = 1): number {
+  return sampleStep((pixels * (axis.last - axis.first)) / width);
+}
+
+/** A channel, or a treatment's weight, drawn out over the frames that show. */
+export function channelLine(
+  view: TimeView,
+  program: Program,
+  project: Project | null,
+  channel: string,
+): Polyline | null {
+  const { first, last } = view.axis;
+  const slot = program.structure.slots.get(channel);
+  if (slot === undefined) {
+    const weight = project && weightOf(channel) ? curveOf(project, channel) : undefined;
+    return weight && project ? asideLine(view, project, weight) : null;
+  }
+  const curve = program.curveAt(slot);
+  if (program.isDriven(slot) || !curve) return drivenPolyline(program, slot, first, last, stepOf(view));
+  return curvePolyline(curve, first, last, stepOf(view));
+}
+
+/** A curve that does not play, compiled: a weight, a second take, a curve before its treatments. */
+function compiledAside(project: Project, curve: Curve) {
+  const rest = weightOf(curve.channel) ? 1 : restOf(project, curve.channel);
+  return compileCurve(curve, rest, curveContext(project));
+}
+
+function asideLine(view: TimeView, project: Project, curve: Curve): Polyline {
+  return curvePolyline(compiledAside(project, curve), view.axis.first, view.axis.last, stepOf(view));
+}
+
+/** What is drawn beside a channel's curve where it is asked for: its second take, and itself before its treatments. */
+export function linesBeside(
+  view: TimeView,
+  project: Project,
+  channel: string,
+  { takes, untreated }: Shaping,
+): readonly Polyline[] {
+  const curve = takes || untreated ? curveOf(project, channel) : undefined;
+  if (!curve) return [];
+  const take = takes ? otherTakeAsCurve(curve) : undefined;
+  const plain = untreated && curve.treatments.length > 0 ? untreatedOf(curve) : undefined;
+  return [take, plain].flatMap((each) => (each ? [asideLine(view, project, each)] : []));
+}
+
+/** A channel's rates drawn out over the frames that show; null for a weight. */
+export function channelRateLine(
+  view: TimeView,
+  program: Program,
+  project: Project,
+  channel: string,
+): RateLine | null {
+  const slot = program.structure.slots.get(channel);
+  if (slot === undefined) return null;
+  const { first, last } = view.axis;
+  const curve = program.curveAt(slot);
+  const source = curveOf(project, channel);
+  const step = stepOf(view, 2);
+  if (program.isDriven(slot) || !curve || !source)
+    return drivenRates(program, project, channel, first, last, step);
+  return curveRates(source, curve, first, last, step, secondsPerFrame(project.rate));
+}
+
+/** What a channel, or a weight, shows at a frame. */
+export function valueOfChannel(program: Program, project: Project, channel: string, frame: number): number {
+  const slot = program.structure.slots.get(channel);
+  if (slot !== undefined) return program.channelValue(slot, frame);
+  const curve = curveOf(project, channel);
+  return curve ? curveValue(compiledAside(project, curve), frame) : 0;
+}
+
+/** From the least to the greatest of what a strip of an order draws of a channel, with a limit that is near. */
+export function spreadOf(
+  view: TimeView,
+  program: Program,
+  project: Project,
+  order: Order,
+  channel: string,
+): ValueRange {
+  const { first, last } = view.axis;
+  if (order === 0) {
+    const line = channelLine(view, program, project, channel);
+    return line ? extent(line, first, last) : { low: Infinity, high: -Infinity };
+  }
+  const rates = channelRateLine(view, program, project, channel);
+  if (!rates) return { low: 0, high: 0 };
+  const { low, high } = rateExtent(rates, order, first, last);
+  const band = limitBand({ order }, limitOf(project, channel));
+  const most = Math.max(Math.abs(low), Math.abs(high));
+  return band && band.high <= most * LIMIT_IN_SIGHT
+    ? { low: Math.min(low, band.low), high: Math.max(high, band.high) }
+    : { low, high };
+}
+
+/** A curve as it is before its treatments. */
+function untreatedOf(curve: Curve): Curve {
+  let plain = untreatedCurves.get(curve);
+  if (!plain) untreatedCurves.set(curve, (plain = { ...curve, treatments: [] }));
+  return plain;
+}
+const untreatedCurves = new WeakMap<Curve, Curve>();

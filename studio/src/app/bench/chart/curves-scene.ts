@@ -1,0 +1,24 @@
+import type { Program, Project } from '@kaizen/core';
+import type { BenchState } from '../../state/bench';
+import type { LooseEdit } from '../../state/document';
+import type { Ink } from './ink';
+import type { Plot } from './plot';
+import type { Polyline } from './polyline';
+import type { RateLine } from './rates/rate-line';
+
+/** What the plot needs to draw itself. */
+export interface CurvesScene {
+  readonly plot: Plot;
+  readonly ink: Ink;
+  readonly project: Project;
+  readonly program: Program;
+  readonly bench: BenchState;
+  readonly loose: readonly LooseEdit[];
+  /** Gives a channel drawn out; `old` the curve as it was before a drag. */
+  polyline(channel: string): Polyline | null;
+  old(channel: string): Polyline | null;
+  /** The rates of a channel, where they are drawn. */
+  rates(channel: string): RateLine | null;
+  /** What is drawn pale beside a channel: its second take, itself without its treatments. */
+  beside(channel: string): readonly Polyline[];
+}

@@ -1,0 +1,109 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
+import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
+import { curveOf, repeats, type KeyRef } from '@kaizen/core';
+import { CommandRegistry } from '../../commands/registry';
+import { Studio } from '../../state/studio';
+import { shownFrame } from '../../ui/amount';
+import { channelLabel } from '../channel-label';
+import { ShapeTools } from '../shape/shape-tools';
+
+const ENTRIES = [
+  'shape.point',
+  'shape.longer',
+  'shape.shorter',
+  'shape.convert',
+  'table.copy',
+  'key.copy',
+  'key.delete',
+];
+
+/** The menu of a key: pins of its loop, and what the commands do to the chosen keys. By the right button, Shift+F10 or the Menu key. */
+@Component({
+  selector: 'kz-key-menu',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MatMenu, MatMenuItem, MatMenuTrigger],
+  template: `
+    <span
+      class="anchor"
+      aria-hidden="true"
+      [matMenuTriggerFor]="menu"
+      [style.left.px]="place().x"
+      [style.top.px]="place().y"
+    ></span>
+    <mat-menu #menu="matMenu">
+      @if (ref(); as key) {
+        <p class="name">{{ name() }}</p>
+        @for (pin of pins(); track pin.end) {
+          <button mat-menu-item [disabled]="!pin.possible" (click)="tools.pin(key, pin.end)">
+            {{ pin.label }}
+          </button>
+        }
+        @for (entry of entries(); track entry.id) {
+          <button mat-menu-item [disabled]="!entry.usable" (click)="registry.run(entry.id)">
+            {{ entry.label }}
+          </button>
+        }
+      }
+    </mat-menu>
+  `,
+  styles: `
+    .anchor {
+      position: absolute;
+      width: 1px;
+      height: 1px;
+    }
+    .name {
+      margin: 0;
+      padding: 2px 16px 4px;
+      font-weight: 600;
+    }
+  `,
+})
+export class KeyMenuComponent {
+  readonly studio = inject(Studio);
+  readonly registry = inject(CommandRegistry);
+  readonly tools = inject(ShapeTools);
+  private readonly trigger = viewChild.required(MatMenuTrigger);
+  readonly ref = signal<KeyRef | null>(null);
+  readonly place = signal({ x: 0, y: 0 });
+
+  /** Opens for a key at a place of the Chart; a key that is not chosen becomes the one that is. */
+  open(ref: KeyRef, x: number, y: number): void {
+    const { keys } = this.studio.bench();
+    if (!keys.some((key) => key.channel === ref.channel && key.frame === ref.frame))
+      this.studio.pick({ keys: [ref], handles: [] });
+    this.ref.set(ref);
+    this.place.set({ x, y });
+    setTimeout(() => this.trigger().openMenu());
+  }
+
+  readonly name = computed(() => {
+    const project = this.studio.project();
+    const ref = this.ref();
+    return project && ref ? `${channelLabel(project, ref.channel).full}, f ${shownFrame(ref.frame)}` : '';
+  });
+
+  readonly pins = computed(() => {
+    const project = this.studio.project();
+    const ref = this.ref();
+    const curve = project && ref ? curveOf(project, ref.channel) : undefined;
+    if (!curve || !ref) return [];
+    const inner = curve.keys.slice(1, -1).some(({ frame }) => frame === ref.frame);
+    return (['after', 'before'] as const).map((end) => {
+      const pinned = curve[end].pin === ref.frame && repeats(curve[end].mode);
+      const words = end === 'after' ? 'repeat from here' : 'repeat up to here';
+      return {
+        end,
+        possible: inner && !curve.locked && !this.studio.readOnly(),
+        label: pinned ? `Unpin: no longer ${words}` : `Pin: ${words}, the rest plays once`,
+      };
+    });
+  });
+
+  readonly entries = computed(() =>
+    ENTRIES.flatMap((id) => {
+      const command = this.registry.find(id);
+      return command ? [{ id, label: command.label, usable: command.when?.() ?? true }] : [];
+    }),
+  );
+}

@@ -1,0 +1,153 @@
+import {
+  curveCorners,
+  curveJet,
+  channelCorners,
+  activeClip,
+  type CompiledCurve,
+  type Curve,
+  type Jet,
+  type Program,
+  type Project,
+} from '@kaizen/core';
+import type { Order } from '../plot';
+
+/**
+ * A channel's value and rates drawn out between its corners: of each piece `[frame, value, speed, acceleration, jerk]` over and over, per second,
+ * from just after the corner where it begins to just before the one where it ends. Where two pieces part, the rate steps.
+ */
+export interface RateLine {
+  readonly from: number;
+  readonly to: number;
+  readonly step: number;
+  readonly pieces: readonly Float64Array[];
+}
+export const RATE_STRIDE = 5;
+
+/** So far beside a corner, past the rounding of its own place, a piece is read; what is left by Taylor's series. */
+const BESIDE = 1e-5;
+/** Corners nearer than this are one. */
+const APART = 1e-6;
+
+const cache = new WeakMap<CompiledCurve, RateLine>();
+const driven = new WeakMap<Program, Map<string, RateLine>>();
+
+/** A curve's rates over at least the frames named; made anew only for another curve, step or place. */
+export function curveRates(
+  source: Curve,
+  curve: CompiledCurve,
+  from: number,
+  to: number,
+  step: number,
+  secondsPerFrame: number,
+): RateLine {
+  const known = cache.get(curve);
+  if (known && covers(known, from, to, step)) return known;
+  const made = drawOut(
+    (frame) => curveJet(curve, frame),
+    (start, end) => curveCorners(source, start, end),
+    { from, to, step },
+    secondsPerFrame,
+  );
+  cache.set(curve, made);
+  return made;
+}
+
+/** The same for a channel that a driver moves. */
+export function drivenRates(
+  program: Program,
+  project: Project,
+  channel: string,
+  from: number,
+  to: number,
+  step: number,
+): RateLine {
+  let ofProgram = driven.get(program);
+  if (!ofProgram) driven.set(program, (ofProgram = new Map<string, RateLine>()));
+  const known = ofProgram.get(channel);
+  if (known && covers(known, from, to, step)) return known;
+  const slot = program.structure.slots.get(channel)!;
+  const curves = activeClip(project)?.curves ?? [];
+  const perSecond = program.context.secondsPerFrame;
+  const jet = (frame: number): Jet => {
+    const [v, d1, d2, d3] = program.channelRates(slot, frame);
+    return [v, d1 * perSecond, d2 * perSecond ** 2, d3 * perSecond ** 3];
+  };
+  const corners = (start: number, end: number) => channelCorners(project, curves, channel, start, end);
+  const made = drawOut(jet, corners, { from, to, step }, perSecond);
+  ofProgram.set(channel, made);
+  return made;
+}
+
+function covers(known: RateLine, from: number, to: number, step: number): boolean {
+  return known.step === step && known.from <= from && known.to >= to;
+}
+
+function drawOut(
+  jet: (frame: number) => Jet,
+  cornersIn: (from: number, to: number) => readonly number[],
+  asked: { readonly from: number; readonly to: number; readonly step: number },
+  secondsPerFrame: number,
+): RateLine {
+  const half = (asked.to - asked.from) / 2;
+  const [from, to] = [asked.from - half, asked.to + half];
+  const { step } = asked;
+  const stops = [from, ...[...cornersIn(from, to)].sort((a, b) => a - b), to]
+    .filter((frame) => frame >= from && frame <= to)
+    .filter((frame, i, all) => i === 0 || frame - all[i - 1]! > APART);
+  const pieces = stops.slice(1).map((end, i) => {
+    const start = stops[i]!;
+    const points: number[] = [];
+    const put = (frame: number, [v, d1, d2, d3]: Jet) =>
+      points.push(frame, v, d1 / secondsPerFrame, d2 / secondsPerFrame ** 2, d3 / secondsPerFrame ** 3);
+    const on = Math.min(BESIDE, (end - start) / 4);
+    put(start, advance(jet(start + on), -on));
+    for (let k = Math.floor(start / step) + 1; k * step < end - APART; k++)
+      if (k * step > start + APART) put(k * step, jet(k * step));
+    put(end, advance(jet(end - on), on));
+    return Float64Array.from(points);
+  });
+  return { from, to, step, pieces };
+}
+
+function advance([v, d1, d2, d3]: Jet, by: number): Jet {
+  return [v + by * (d1 + by * (d2 / 2 + (by * d3) / 6)), d1 + by * (d2 + (by * d3) / 2), d2 + by * d3, d3];
+}
+
+/** Least and greatest of an order between two frames; what is not finite does not count. */
+export function rateExtent(
+  line: RateLine,
+  order: Order,
+  from: number,
+  to: number,
+): { readonly low: number; readonly high: number } {
+  let low = Infinity;
+  let high = -Infinity;
+  for (const piece of line.pieces) {
+    for (let i = 0; i < piece.length; i += RATE_STRIDE) {
+      const value = piece[i + 1 + order]!;
+      if (piece[i]! < from || piece[i]! > to || !Number.isFinite(value)) continue;
+      low = Math.min(low, value);
+      high = Math.max(high, value);
+    }
+  }
+  return { low, high };
+}
+
+/** A place where an order steps: from one value to another, either may be infinite. */
+export interface RateStep {
+  readonly frame: number;
+  readonly before: number;
+  readonly after: number;
+}
+
+/** Where an order steps by more than `least`. */
+export function rateSteps(line: RateLine, order: Order, least: number): readonly RateStep[] {
+  return line.pieces.slice(1).flatMap((piece, i): RateStep[] => {
+    const last = line.pieces[i]!;
+    const before = last[last.length - RATE_STRIDE + 1 + order]!;
+    const after = piece[1 + order]!;
+    return Math.abs(after - before) > least || Number.isNaN(after - before)
+      ? [{ frame: piece[0]!, before, after }]
+      : [];
+  });
+}

@@ -1,0 +1,81 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatTooltip } from '@angular/material/tooltip';
+import { curveOf, dropTake, keepTake, switchTake, weightOf } from '@kaizen/core';
+import { Studio } from '../../state/studio';
+import { NumberFieldComponent } from '../../ui/number-field.component';
+import { channelLabel } from '../channel-label';
+import { KeyTableComponent } from './key-table.component';
+import { Reduce } from './reduce';
+import { ShapeCommands } from './shape-commands';
+import { ShapeTools } from './shape-tools';
+import { TreatmentListComponent } from './treatment-list.component';
+
+/** The side sheet Curve: what belongs to a channel as a whole. */
+@Component({
+  selector: 'kz-curve-sheet',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [KeyTableComponent, MatTooltip, NumberFieldComponent, TreatmentListComponent],
+  templateUrl: './curve-sheet.component.html',
+  styleUrl: '../side-sheet/sheet.scss',
+})
+export class CurveSheetComponent {
+  readonly studio = inject(Studio);
+  readonly tools = inject(ShapeTools);
+  readonly shapes = inject(ShapeCommands);
+  readonly reduce = inject(Reduce);
+  readonly tolerance = signal<number | null>(null);
+  readonly every = signal(1);
+
+  readonly channels = this.tools.channels;
+  /** The one channel whose treatments are listed: that of a weight that is drawn beside it, too. */
+  readonly only = computed(() => {
+    const own = new Set(this.channels().map((channel) => weightOf(channel)?.channel ?? channel));
+    return own.size === 1 ? [...own][0]! : null;
+  });
+  /** The channel, or the weight, whose keys the table has. */
+  readonly tabled = computed(() => (this.channels().length === 1 ? this.channels()[0]! : this.only()));
+  readonly title = computed(() => {
+    const project = this.studio.project();
+    const own = this.only();
+    const [only, ...more] = own === null ? this.channels() : [own];
+    if (!project || only === undefined) return '';
+    return more.length > 0 ? `${more.length + 1} channels` : channelLabel(project, only).full;
+  });
+  readonly unit = computed(() => {
+    const project = this.studio.project();
+    const own = this.only();
+    const named = own === null ? this.channels() : [own];
+    const units = named.map((channel) => (project ? channelLabel(project, channel).unit : ''));
+    return units.every((unit) => unit === units[0]) ? (units[0] ?? '') : '';
+  });
+  /** A thousandth of a metre, a tenth of a degree, a thousandth of anything else, until another is typed. */
+  readonly within = computed(() => this.tolerance() ?? (this.unit() === '°' ? 0.1 : 0.001));
+  readonly hasTake = computed(() => {
+    const project = this.studio.project();
+    return this.channels().some((channel) => project && curveOf(project, channel)?.otherTake);
+  });
+
+  setTolerance(change: (value: number) => number): void {
+    this.tolerance.set(Math.max(1e-9, change(this.within())));
+  }
+
+  setEvery(change: (value: number) => number): void {
+    this.every.set(Math.max(0.05, change(this.every())));
+  }
+
+  keepTake(): void {
+    const channels = this.channels();
+    this.studio.edit('Keep a second take', (project) => keepTake(project, channels));
+  }
+
+  switchTake(): void {
+    const channels = this.channels();
+    this.studio.edit('Switch takes', (project) => switchTake(project, channels));
+    this.studio.pick({ keys: [], handles: [], channels });
+  }
+
+  dropTake(): void {
+    const channels = this.channels();
+    this.studio.edit('Drop the second take', (project) => dropTake(project, channels));
+  }
+}

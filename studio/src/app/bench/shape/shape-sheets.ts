@@ -1,0 +1,20 @@
+import { Injectable, inject } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
+
+/** The sheets that ask how keys are pasted; loaded when they are first opened. */
+@Injectable({ providedIn: 'root' })
+export class ShapeSheets {
+  private readonly dialog = inject(MatDialog);
+
+  pasteAs(): void {
+    void import('./paste-as.component').then(({ PasteAsComponent }) =>
+      this.dialog.open(PasteAsComponent, { width: '420px', ariaLabel: 'Paste keys as' }),
+    );
+  }
+
+  pasteTable(): void {
+    void import('./paste-table.component').then(({ PasteTableComponent }) =>
+      this.dialog.open(PasteTableComponent, { width: '560px', ariaLabel: 'Paste a table of keys' }),
+    );
+  }
+}

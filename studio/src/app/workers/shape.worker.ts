@@ -1,0 +1,4 @@
+import { expose } from 'comlink';
+import { shapeWork } from './shape-work';
+
+expose(shapeWork);
