@@ -99,9 +99,13 @@ test('by keyboard alone: open, walk the rows, key, shape, loop, play, change a s
   await expect.poll(() => bench.field('Frame of the playhead')).toBe('240');
 
   await page.keyboard.press('?');
-  await page.getByRole('button', { name: /^Shortcut of Start of the range/ }).focus();
+  const shortcut = page.getByRole('button', { name: /^Shortcut of Start of the range/ });
+  await shortcut.focus();
+  await expect(shortcut).toBeFocused();
   await page.keyboard.press('Enter');
+  await expect(shortcut).toHaveText('press keys');
   await page.keyboard.press('b');
+  await expect(shortcut).toHaveText('B');
   await page.keyboard.press('Escape');
   await expect(page.locator('mat-dialog-container')).toHaveCount(0);
   await page.keyboard.press('b');

@@ -14,6 +14,7 @@ import {
 } from '@kaizen/core';
 import type { Capture } from '../state/bench';
 import { channelLabel } from './channel-label';
+import { valueOfChannel } from './chart/chart-lines';
 import { channelsToKey, takesStyle, type KeyWhich } from './key-here';
 import type { LooseEdit } from '../state/document';
 import { Studio } from '../state/studio';
@@ -165,9 +166,8 @@ export class Poser {
   }
 
   private curveValue(channel: string, frame: number): number {
-    const program = this.stage.program();
-    const slot = program?.structure.slots.get(channel);
-    return program && slot !== undefined ? program.channelValue(slot, frame) : 0;
+    const [program, project] = [this.stage.program(), this.stage.shown()];
+    return program && project ? valueOfChannel(program, project, channel, frame) : 0;
   }
 
   /** Keys all loose edits (or some), at their own frames or all at one. Keys that get another value by it are told. */
