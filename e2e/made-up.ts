@@ -122,9 +122,9 @@ export function jib(): object {
   };
 }
 
-/** A hoist recorded frame by frame: 400 keys of a swing that dies, with unrest of a third of a millimetre. */
-export function recordedHoist(): object {
-  const keys = Array.from({ length: 400 }, (_, frame) => {
+/** A hoist recorded frame by frame: keys of a swing that dies, with unrest of a third of a millimetre. */
+export function recordedHoist(frames = 400): object {
+  const keys = Array.from({ length: frames }, (_, frame) => {
     const unrest = ((frame * 7919) % 101) / 101 - 0.5;
     return {
       frame,
@@ -138,7 +138,7 @@ export function recordedHoist(): object {
     ...PROJECT,
     id: 'hoist',
     name: 'Hoist',
-    range: { start: 0, end: 399 },
+    range: { start: 0, end: frames - 1 },
     parts: [{ id: 'hook', name: 'Hook', kind: 'mesh', geometry: { shape: 'box', size: [0.2, 0.4, 0.2] } }],
     clips: [{ id: 'main', name: 'Main', curves: [{ channel: 'hook/translate.y', keys }] }],
   };

@@ -203,6 +203,21 @@ test('(f) 400 dense keys simplified to fewer than 20 within a millimetre', async
   for (const [frame, value] of before) expect(Math.abs(after.get(frame)! - value)).toBeLessThanOrEqual(1e-3);
 });
 
+test('simplifying very many keys tells how far it is and is given up without a trace', async ({ page }) => {
+  const hoist = recordedHoist(12000);
+  const bench = await dropped(page, hoist);
+  const id = 'hook/translate.y';
+  await channel(bench, id);
+  await tab(page, 'Curve');
+  await bench.type('Within', '0.2 mm');
+  await press(page, 'Simplify');
+  await expect(page.getByRole('progressbar', { name: 'Working' })).toBeVisible();
+  await press(page, 'Cancel');
+  await expect(page.getByRole('progressbar', { name: 'Working' })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Apply', exact: true })).toHaveCount(0);
+  expect(curveIn(await bench.save(), id).keys).toHaveLength(12000);
+});
+
 test.describe('Rates', () => {
   const id = 'skip/translate.x';
 

@@ -2,7 +2,7 @@ export * from './bezier';
 export * from './compile';
 export * from './keyed';
 export * from './legs';
-export { locateOutside, repeats, type CompiledOutside, type Located } from './outside';
+export { repeats } from './outside';
 export * from './slopes';
 export { noiseJet } from './treatment/noise';
 export * from './corners';

@@ -1,3 +1,4 @@
+export * from './curve-context';
 export * from './curves';
 export * from './insert-key';
 export * from './keys';

@@ -1,19 +1,12 @@
-import type { Curve, Key, Leg, Project, Side } from '../project';
-import { secondsPerFrame } from '../project';
-import type { Law } from '../law';
-import { compileKeys, keyedValue, legLaw, resolveSide, solveBezierTime, type CurveContext } from '../curve';
+import type { Curve, Key, Project, Side } from '../project';
+import { compileKeys, keyedValue, resolveSide, solveBezierTime, type CurveContext } from '../curve';
+import { curveContext } from './curve-context';
+import { CONVERT_TOLERANCE, convertLeg } from './shape/convert-legs';
 import { changeCurves, curveOf, keyAtFrame, keyIndexAt, newKey, withKeys, type KeyRef } from './curves';
-
-/** Share of an ease's or law's rise that its conversion to curve keys may be off. */
-export const CONVERSION_TOLERANCE = 1e-3;
-
-export function curveContext(project: Project): CurveContext {
-  return { secondsPerFrame: secondsPerFrame(project.rate), gravity: project.gravity };
-}
 
 /**
  * A key on the curve at each place, without changing its shape: curves, holds and free falls are split exactly, an ease
- * or a law becomes curve keys within CONVERSION_TOLERANCE of its rise. Sides that looked at a neighbour are set to the
+ * or a law becomes curve keys within CONVERT_TOLERANCE of its rise first. Sides that looked at a neighbour are set to the
  * slopes they had.
  */
 export function insertKeys(project: Project, refs: readonly KeyRef[]): Project {
@@ -85,7 +78,7 @@ function splitLeg(keys: readonly Key[], i: number, frame: number, context: Curve
     }
     case 'ease':
     case 'law':
-      return convertLaw(a, b, frame);
+      return [...(convertLeg(a, b, CONVERT_TOLERANCE, context, frame)?.keys ?? [a, b])];
     case 'curve':
       return splitBezier(a, b, frame, context);
   }
@@ -132,53 +125,4 @@ function casteljau([p0 = 0, p1 = 0, p2 = 0, p3 = 0]: readonly number[], u: numbe
   const [first, middle, last] = [mix(p0, p1), mix(p1, p2), mix(p2, p3)];
   const [before, after] = [mix(first, middle), mix(middle, last)];
   return { first, before, point: mix(before, after), after, last };
-}
-
-/** An ease or law leg as curve keys of reach 1/3, one of them at the frame, each piece within the tolerance. */
-function convertLaw(a: Key, b: Key, frame: number): Key[] {
-  const law = legLaw(a.leg)!;
-  const dt = b.frame - a.frame;
-  const dv = b.value - a.value;
-  const stops = [0, ...law.breaks, (frame - a.frame) / dt, 1].sort((x, y) => x - y);
-  const taus = stops.flatMap((stop, k) => (k === 0 ? [stop] : pieces(law, stops[k - 1]!, stop)));
-  const leg: Leg = { kind: 'curve' };
-  const slopeAt = (tau: number, before: boolean) => (lawSlope(law, tau, before) * dv) / dt;
-  const set = (slope: number): Side => ({ mode: 'set', slope, reach: 1 / 3 });
-  return taus.map((tau, k): Key => {
-    const into = k === 0 ? a.in : set(slopeAt(tau, true));
-    if (k === taus.length - 1) return { ...b, in: into };
-    const start = k === 0 ? a : newKey(tidyFrame(a.frame + tau * dt), a.value + dv * law.value(tau));
-    const out = set(slopeAt(tau, false));
-    return { ...start, in: into, out, leg, joined: k > 0 && Math.abs(into.slope - out.slope) < 1e-12 };
-  });
-}
-
-/** Without the rounding of its last digits, so that a key meant for a whole frame stands on it. */
-function tidyFrame(frame: number): number {
-  return Math.round(frame * 1e9) / 1e9;
-}
-
-function pieces(law: Law, from: number, to: number): number[] {
-  if (to - from < 1e-9) return [];
-  const h = to - from;
-  const [v0, v1] = [law.value(from), law.value(to)];
-  const [s0, s1] = [lawSlope(law, from, false), lawSlope(law, to, true)];
-  const good = [0.2, 0.35, 0.5, 0.65, 0.8].every((u) => {
-    const w = 1 - u;
-    const cubic =
-      v0 * (1 + 2 * u) * w * w + s0 * h * u * w * w + v1 * u * u * (3 - 2 * u) - s1 * h * u * u * w;
-    return Math.abs(cubic - law.value(from + u * h)) <= CONVERSION_TOLERANCE / 2;
-  });
-  if (good || h < 1 / 128) return [to];
-  const middle = (from + to) / 2;
-  return [...pieces(law, from, middle), ...pieces(law, middle, to)];
-}
-
-/** Past the rounding of a break's own place, so that the right piece is read. */
-const NUDGE = 1e-10;
-
-/** A law's slope just after τ, or just before; 0 where it is vertical. */
-function lawSlope(law: Law, tau: number, before: boolean): number {
-  if (!Number.isFinite(law.rates(tau, before)[1])) return 0;
-  return law.rates(before ? tau - NUDGE : tau + NUDGE, before)[1];
 }

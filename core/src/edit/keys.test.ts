@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import {
   changeCurves,
   copyKeys,
-  CONVERSION_TOLERANCE,
+  CONVERT_TOLERANCE,
   curveOf,
   deleteKeys,
   handlePlace,
@@ -137,7 +137,7 @@ describe('inserting a key', () => {
     if (exact) expect(added).toBe(1);
     const was = samples(project);
     samples(inserted).forEach((value, i) =>
-      expect(Math.abs(value - was[i]!)).toBeLessThanOrEqual(exact ? 1e-12 : 4 * CONVERSION_TOLERANCE),
+      expect(Math.abs(value - was[i]!)).toBeLessThanOrEqual(exact ? 1e-12 : 4 * CONVERT_TOLERANCE),
     );
   });
 });

@@ -12,7 +12,7 @@ import {
   withKeys,
   type KeyRef,
 } from './curves';
-import { curveContext } from './insert-key';
+import { curveContext } from './curve-context';
 
 /** A value to be keyed. */
 export interface KeyedValue extends KeyRef {

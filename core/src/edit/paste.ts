@@ -1,6 +1,6 @@
-import type { Key, Project, Side } from '../project';
+import { channelName, restValue, splitChannel, type Key, type Project } from '../project';
 import { changeCurves, curveOf, framesByChannel, withKeys, type KeyRef } from './curves';
-import { turnedSide } from './time/turned-side';
+import { scaledSide } from './scaled-side';
 
 /** Keys taken to be put elsewhere: frames relative to the first of all. */
 export interface CopiedKeys {
@@ -53,11 +53,16 @@ export function pasteOntoParts(
   parts: readonly string[],
   change: PasteChange = {},
 ): { readonly project: Project; readonly refs: readonly KeyRef[] } {
-  const from = copied.curves[0]?.channel.split('/')[0];
-  const own = copied.curves.filter(({ channel }) => channel.startsWith(`${from}/`));
-  const lists = parts.flatMap((part) =>
-    own.map(({ channel, keys }) => ({ channel: `${part}${channel.slice(channel.indexOf('/'))}`, keys })),
-  );
+  const [first] = copied.curves;
+  const source = first && splitChannel(first.channel).part;
+  const own = copied.curves.map((curve) => ({ ...curve, ...splitChannel(curve.channel) }));
+  const lists = project.parts
+    .filter(({ id }) => parts.includes(id))
+    .flatMap((part) =>
+      own
+        .filter((curve) => curve.part === source && restValue(part, curve.property) !== null)
+        .map(({ property, keys }) => ({ channel: channelName(part.id, property), keys })),
+    );
   return putDown(project, lists, frame, change);
 }
 
@@ -77,7 +82,10 @@ function putDown(project: Project, lists: Lists, frame: number, { times = 1, sta
 }
 
 function scaled(key: Key, times: number): Key {
-  const side = (own: Side): Side =>
-    times === -1 ? turnedSide(own) : own.mode === 'set' ? { ...own, slope: own.slope * times } : own;
-  return { ...key, value: key.value * times, in: side(key.in), out: side(key.out) };
+  return {
+    ...key,
+    value: key.value * times,
+    in: scaledSide(key.in, times),
+    out: scaledSide(key.out, times),
+  };
 }

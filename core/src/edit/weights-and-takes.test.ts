@@ -164,6 +164,25 @@ describe('pasting', () => {
     expect(onto.refs).toEqual([5, 15].map((frame) => ({ channel: 'cart/translate.x', frame })));
     expect(curveOf(onto.project, 'cart/translate.x')!.keys.map(({ value }) => value)).toEqual([2, 1]);
   });
+
+  it('leaves out channels that the other part does not have', () => {
+    const lamp = testProject(
+      {
+        parts: [
+          { id: 'lamp', name: 'Lamp', kind: 'light' },
+          { id: 'cart', name: 'Cart', kind: 'group' },
+        ],
+      },
+      ['light.intensity', 'translate.y'].map((property) => ({ channel: `lamp/${property}`, keys })),
+    );
+    const refs = ['light.intensity', 'translate.y'].map((property) => ({
+      channel: `lamp/${property}`,
+      frame: 0,
+    }));
+    const onto = pasteOntoParts(lamp, copyKeys(lamp, refs), 5, ['cart', 'nobody']);
+    expect(onto.refs).toEqual([{ channel: 'cart/translate.y', frame: 5 }]);
+    expect(readProject(writeProject(onto.project)).ok).toBe(true);
+  });
 });
 
 describe('keys as a table', () => {

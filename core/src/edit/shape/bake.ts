@@ -1,11 +1,11 @@
 import type { Key, Project, Side } from '../../project';
 import { compileCurve, curveJet, curveValue, type CompiledCurve } from '../../curve';
 import { changeCurves, curveOf, newKey, withKeys } from '../curves';
-import { curveContext } from '../insert-key';
+import { curveContext } from '../curve-context';
 import type { Span } from '../time/stretch';
 import { restOf } from './rest-of';
 import type { ShapeEdit } from './convert-legs';
-import type { Progress } from './simplify';
+import type { Progress } from './fit-keys';
 
 /** Places between two keys at which the greatest error is looked for. */
 const MEASURED_BETWEEN = 8;

@@ -1,7 +1,7 @@
 import type { Curve, Project } from '../../project';
 import { compileKeys, keyedValue, type CurveContext } from '../../curve';
 import { changeKeys, curvesByChannel, type KeyRef } from '../curves';
-import { curveContext } from '../insert-key';
+import { curveContext } from '../curve-context';
 
 const SAMPLES = 48;
 

@@ -1,7 +1,7 @@
 import type { Curve, Key, Project } from '../../project';
 import { resolveSide, type CurveContext } from '../../curve';
 import { changeCurves } from '../curves';
-import { curveContext } from '../insert-key';
+import { curveContext } from '../curve-context';
 import { cycleOf, withSetSlope, type Cycle, type End } from './cycle';
 
 /** How a seam is closed: the outer key moves, both ends meet half way, or the curve carries on from where it arrived. */

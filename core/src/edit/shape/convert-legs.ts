@@ -1,8 +1,8 @@
 import type { Curve, Key, Project } from '../../project';
 import { compileKeys, keyedJet, keyedValue, legLaw, type CurveContext } from '../../curve';
 import { changeCurves, framesByChannel, withKeys, type KeyRef } from '../curves';
-import { curveContext } from '../insert-key';
-import { fitFunction, type FitSamples } from './fit-keys';
+import { curveContext } from '../curve-context';
+import { fitFunction, type FitSamples, type Fitted } from './fit-keys';
 
 /** Of a leg's height: how far its conversion may be off where nothing else is said. */
 export const CONVERT_TOLERANCE = 1e-3;
@@ -60,13 +60,23 @@ export function convertLegs(
   return { project: next, keysBefore: before, keysAfter: after, error, at };
 }
 
-function convertLeg(from: Key, to: Key, tolerance: number, context: CurveContext) {
+/**
+ * A leg between two keys as curve keys, those two first and last, and one at the frame `through` where it is given; null for a leg that is a
+ * curve or a hold.
+ */
+export function convertLeg(
+  from: Key,
+  to: Key,
+  tolerance: number,
+  context: CurveContext,
+  through?: number,
+): Fitted | null {
   if (from.leg.kind === 'curve' || from.leg.kind === 'hold') return null;
   const pair = { keys: [from, to], before: STILL, after: STILL };
   const height = Math.abs(to.value - from.value) || heightOf(pair, context);
   const exact = compileKeys(pair, context);
   const fitted = fitFunction(
-    legSamples(pair, context),
+    legSamples(pair, context, through),
     (frame) => keyedValue(exact, frame, 0),
     Math.max(tolerance * height, 1e-12),
     context,
@@ -86,14 +96,23 @@ function heightOf(pair: Pick<Curve, 'keys' | 'before' | 'after'>, context: Curve
   return Math.max(...values) - Math.min(...values);
 }
 
-function legSamples(pair: Pick<Curve, 'keys' | 'before' | 'after'>, context: CurveContext): FitSamples {
+function legSamples(
+  pair: Pick<Curve, 'keys' | 'before' | 'after'>,
+  context: CurveContext,
+  through?: number,
+): FitSamples {
   const [a, b] = [pair.keys[0]!, pair.keys[1]!];
   const keys = compileKeys(pair, context);
   const dt = b.frame - a.frame;
   const breaks = legLaw(a.leg)?.breaks ?? [];
-  const stops = [0, ...breaks, 1];
+  const middle = through === undefined ? [] : [(through - a.frame) / dt];
+  const stops = [0, ...breaks, ...middle, 1]
+    .sort((x, y) => x - y)
+    .filter((share, i, all) => i === 0 || share - all[i - 1]! > NUDGE);
   const shares = [0, ...stops.slice(1).flatMap((to, k) => sharesOf(stops[k]!, to))];
-  const frames = Float64Array.from(shares, (share) => (share === 1 ? b.frame : a.frame + share * dt));
+  const frames = Float64Array.from(shares, (share) =>
+    share === 1 ? b.frame : through !== undefined && share === middle[0] ? through : a.frame + share * dt,
+  );
   const last = frames.length - 1;
   const nudge = NUDGE * dt;
   const chord = Math.abs(b.value - a.value) / dt;
@@ -103,6 +122,7 @@ function legSamples(pair: Pick<Curve, 'keys' | 'before' | 'after'>, context: Cur
   };
   return {
     frames,
+    ...(through === undefined ? {} : { through }),
     values: frames.map((frame) => keyedValue(keys, frame, 0)),
     before: frames.map((frame, i) =>
       i === last ? keyedJet(keys, frame, 0, true)[1] : i === 0 ? 0 : slope(frame - nudge),

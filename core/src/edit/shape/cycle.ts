@@ -29,9 +29,3 @@ export function withSetSlope(key: Key, side: 'in' | 'out', slope: number): Key {
   const joined = key.joined && other.mode === 'set' && other.slope === slope;
   return { ...key, [side]: { ...key[side], mode: 'set', slope }, joined };
 }
-
-/** A set side with its slope multiplied. */
-export function scaledSide(key: Key, side: 'in' | 'out', factor: number): Key {
-  const own = key[side];
-  return own.mode === 'set' ? { ...key, [side]: { ...own, slope: own.slope * factor } } : key;
-}

@@ -10,6 +10,9 @@ import {
 import type { Key, Side } from '../../project';
 import { newKey } from '../curves';
 
+/** Told of the share that is done, from 0 to 1; may stop the work by throwing. */
+export type Progress = (share: number) => void;
+
 /**
  * What a fit goes by: frames that rise, the value on each, and the slopes (per frame) just before and just after it. Every frame may
  * become a key; where the two slopes part by more than the tolerance over a step, one must.
@@ -19,6 +22,8 @@ export interface FitSamples {
   readonly values: Float64Array;
   readonly before: Float64Array;
   readonly after: Float64Array;
+  /** A frame on which a key is wanted whatever the fit. */
+  readonly through?: number;
 }
 
 /** Keys of a fit, joined by Curve legs, and how far it is off where it is farthest. */
@@ -58,13 +63,14 @@ const BALANCING_STEPS = 4;
  * the tolerance is drawn in as far as no more pieces come of it, so that the error is spread evenly. Handles have the sampled slopes; their
  * reaches are searched.
  */
-function fitKeys(samples: FitSamples, tolerance: number): readonly Key[] {
-  let best = piecesWithin(samples, tolerance);
+function fitKeys(samples: FitSamples, tolerance: number, progress: Progress): readonly Key[] {
+  const passes = 1 + BALANCING_STEPS;
+  let best = piecesWithin(samples, tolerance, (share) => progress(share / passes));
   let low = 0;
   let high = tolerance;
   for (let step = 0; step < BALANCING_STEPS; step++) {
     const middle = (low + high) / 2;
-    const tried = piecesWithin(samples, middle);
+    const tried = piecesWithin(samples, middle, (share) => progress((step + 1 + share) / passes));
     if (tried.length > best.length) low = middle;
     else [best, high] = [tried, middle];
   }
@@ -83,10 +89,16 @@ export function fitFunction(
   exact: (frame: number) => number,
   tolerance: number,
   context: CurveContext,
+  progress: Progress = () => undefined,
 ): Fitted {
   let within = tolerance;
+  let told = 0;
+  /** A try after the first begins anew; what was told is not taken back. */
+  const tell = (share: number) => {
+    if (share > told) progress((told = share));
+  };
   for (let tries = 1; ; tries++) {
-    const keys = fitKeys(samples, within);
+    const keys = fitKeys(samples, within, tell);
     const miss = missBetween(samples.frames, keys, exact, context);
     if (miss.error <= tolerance || tries === TRIES) return { keys, ...miss };
     within *= 0.95 * Math.max(0.3, tolerance / miss.error);
@@ -116,36 +128,48 @@ function keysOf({ frames, values }: FitSamples, pieces: readonly Piece[]): reado
   return stops.map((i, k): Key => {
     const key = newKey(frames[i]!, values[i]!);
     const [before, after] = [pieces[k - 1]?.into, pieces[k]?.out];
+    const joined = before !== undefined && after !== undefined && isSame(before.slope, after.slope);
     return {
       ...key,
-      in: before ? side(before) : key.in,
+      in: before ? side(joined ? { ...before, slope: after.slope } : before) : key.in,
       out: after ? side(after) : key.out,
-      joined: before !== undefined && after !== undefined && before.slope === after.slope,
+      joined,
     };
   });
+}
+
+/** Slopes that differ only by how they were read are one. */
+function isSame(a: number, b: number): boolean {
+  return Math.abs(a - b) <= 1e-6 * Math.max(Math.abs(a), Math.abs(b));
 }
 
 function side({ slope, reach }: Handle): Side {
   return { mode: slope === 0 ? 'flat' : 'set', slope, reach };
 }
 
-function piecesWithin(samples: FitSamples, tolerance: number): readonly Piece[] {
+function piecesWithin(
+  samples: FitSamples,
+  tolerance: number,
+  progress: Progress = () => undefined,
+): readonly Piece[] {
   const pieces: Piece[] = [];
   const corners = cornersOf(samples, tolerance);
   for (let c = 1; c < corners.length; c++) {
     const end = corners[c]!;
-    for (let at = corners[c - 1]!; at < end; at = pieces.at(-1)!.to)
+    for (let at = corners[c - 1]!; at < end; at = pieces.at(-1)!.to) {
       pieces.push(longestPiece(samples, at, end, tolerance));
+      progress(pieces.at(-1)!.to / (samples.frames.length - 1));
+    }
   }
   return pieces;
 }
 
 /** The first and last sample, and those where the slope jumps by more than the tolerance shows over a step. */
-function cornersOf({ frames, before, after }: FitSamples, tolerance: number): readonly number[] {
+function cornersOf({ frames, before, after, through }: FitSamples, tolerance: number): readonly number[] {
   const corners = [0];
   for (let i = 1; i < frames.length - 1; i++) {
     const step = Math.max(frames[i]! - frames[i - 1]!, frames[i + 1]! - frames[i]!);
-    if (!(Math.abs(after[i]! - before[i]!) * step <= tolerance)) corners.push(i);
+    if (frames[i] === through || !(Math.abs(after[i]! - before[i]!) * step <= tolerance)) corners.push(i);
   }
   return [...corners, frames.length - 1];
 }

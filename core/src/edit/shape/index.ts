@@ -4,6 +4,7 @@ export * from './close-seam';
 export * from './contacts';
 export * from './convert-legs';
 export { cycleOf, type Cycle, type End } from './cycle';
+export type { Progress } from './fit-keys';
 export * from './loop-speed';
 export * from './reshape-speed';
 export { restOf } from './rest-of';

@@ -3,7 +3,8 @@ import { secondsPerFrame } from '../../project';
 import { repeats } from '../../curve';
 import { changeCurves, withKeys } from '../curves';
 import { shiftFrame } from '../time/time-map';
-import { cycleOf, scaledSide, type Cycle, type End } from './cycle';
+import { scaledSide } from '../scaled-side';
+import { cycleOf, type Cycle, type End } from './cycle';
 
 /** How fast a loop runs: its mean speed (unit per second) and the seconds of a round. */
 export interface LoopSpeed {
@@ -65,9 +66,14 @@ function scaledRound(curve: Curve, cycle: Cycle, end: End, time: number, value: 
     if (i < start || i > last) return key;
     const frame = key === fixed ? key.frame : shiftFrame(fixed.frame, (key.frame - fixed.frame) * time);
     moved.set(key.frame, frame);
-    const scaled = { ...key, frame, value: fixed.value + (key.value - fixed.value) * value };
-    const inner = i > start || (even && end === 'after') ? scaledSide(scaled, 'in', slope) : scaled;
-    return i < last || (even && end === 'before') ? scaledSide(inner, 'out', slope) : inner;
+    const goes = { in: i > start || (even && end === 'after'), out: i < last || (even && end === 'before') };
+    return {
+      ...key,
+      frame,
+      value: fixed.value + (key.value - fixed.value) * value,
+      in: goes.in ? scaledSide(key.in, slope) : key.in,
+      out: goes.out ? scaledSide(key.out, slope) : key.out,
+    };
   });
   return withKeys(curve, keys, moved);
 }

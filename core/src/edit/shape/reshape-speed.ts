@@ -1,7 +1,7 @@
 import type { Curve, Key, LawLeg, Project } from '../../project';
 import { resolveSide } from '../../curve';
 import { changeCurves, type KeyRef } from '../curves';
-import { curveContext } from '../insert-key';
+import { curveContext } from '../curve-context';
 
 type SideName = 'in' | 'out';
 

@@ -1,5 +1,6 @@
 import type { Key, Project } from '../../project';
 import { changeKeys, type KeyRef } from '../curves';
+import { scaledSide } from '../scaled-side';
 import { scaleKeys } from '../time/stretch';
 import type { SlopesKeep } from '../time/retime';
 
@@ -33,7 +34,6 @@ export function scaleBox(
 }
 
 function scaledKey(key: Key, about: number, factor: number): Key {
-  const side = (name: 'in' | 'out') =>
-    key[name].mode === 'set' ? { ...key[name], slope: key[name].slope * factor } : key[name];
-  return { ...key, value: about + (key.value - about) * factor, in: side('in'), out: side('out') };
+  const [into, out] = [scaledSide(key.in, factor), scaledSide(key.out, factor)];
+  return { ...key, value: about + (key.value - about) * factor, in: into, out };
 }

@@ -110,6 +110,19 @@ describe('a leg made into curves', () => {
     expect(pieces({ kind: 'law', law: 'harmonic' })).toBe(2);
   });
 
+  it('goes on smoothly through the keys between, and takes a key where one is wanted', () => {
+    const law = { kind: 'law', law: 'cycloidal' } as const;
+    const keys = [
+      { frame: 0, value: 0, leg: law },
+      { frame: 48, value: 2 },
+    ];
+    const inner = keysOf(convertLegs(project(keys), [at(0)]).project).slice(1, -1);
+    expect(inner.every((key) => key.joined && key.in.slope === key.out.slope)).toBe(true);
+    const placed = keysOf(insertKeys(project(keys), [at(13)])).find(({ frame }) => frame === 13)!;
+    const tau = 13 / 48;
+    expect(placed.value).toBeCloseTo(2 * (tau - Math.sin(2 * Math.PI * tau) / (2 * Math.PI)), 12);
+  });
+
   it('keeps within any tolerance, and leaves other legs alone', () => {
     fc.assert(
       fc.property(

@@ -1,15 +1,15 @@
 import type { Curve, Key, Project } from '../../project';
 import { compileKeys, keyedValue, type CurveContext } from '../../curve';
 import { changeCurves, framesByChannel, withKeys, type KeyRef } from '../curves';
-import { curveContext } from '../insert-key';
+import { curveContext } from '../curve-context';
 import type { ShapeEdit } from './convert-legs';
-import { fitFunction, type FitSamples } from './fit-keys';
+import { fitFunction, type FitSamples, type Progress } from './fit-keys';
 import { windowSlopes } from './window-slopes';
 
-/** Between two keys the curve is asked at so many places more. */
+/** Between two keys the curve is asked at least and at most so often; of many keys only at the keys. */
 const BETWEEN = 3;
-/** Told of the share that is done, from 0 to 1; may stop the work by throwing. */
-export type Progress = (share: number) => void;
+const MOST_BETWEEN = 64;
+const MANY = 200;
 
 /**
  * Fewest keys within a tolerance (in the channel's unit) on some channels: runs of Curve legs are fitted anew, other legs and the keys beside
@@ -26,7 +26,9 @@ export function simplify(
   let [error, before, after, done] = [0, 0, 0, 0];
   let at: KeyRef | null = null;
   const next = changeCurves(project, [...named.keys()], (curve) => {
-    const simple = simplifyCurve(curve, [...named.get(curve.channel)!], tolerance, context);
+    const simple = simplifyCurve(curve, [...named.get(curve.channel)!], tolerance, context, (share) =>
+      progress((done + share) / named.size),
+    );
     progress(++done / named.size);
     before += curve.keys.length;
     after += simple.curve.keys.length;
@@ -36,14 +38,21 @@ export function simplify(
   return { project: next, keysBefore: before, keysAfter: after, error, at };
 }
 
-function simplifyCurve(curve: Curve, frames: readonly number[], tolerance: number, context: CurveContext) {
+function simplifyCurve(
+  curve: Curve,
+  frames: readonly number[],
+  tolerance: number,
+  context: CurveContext,
+  progress: Progress,
+) {
   const [first, last] = [Math.min(...frames), Math.max(...frames)];
   const pins = new Set([curve.before.pin, curve.after.pin]);
   let [error, at] = [0, first];
   const kept: Key[] = [];
   let run: Key[] = [];
   const flush = () => {
-    const fitted = run.length > 2 ? fitRun(curve, run, tolerance, context) : null;
+    const tell = (share: number) => progress((kept.length + share * run.length) / curve.keys.length);
+    const fitted = run.length > 2 ? fitRun(curve, run, tolerance, context, tell) : null;
     if (fitted && fitted.error > error) [error, at] = [fitted.error, fitted.at];
     kept.push(...(fitted?.keys ?? run));
     run = [];
@@ -64,10 +73,16 @@ function simplifyCurve(curve: Curve, frames: readonly number[], tolerance: numbe
 }
 
 /** A run of keys fitted anew; the outer sides of its ends stay, and so does the whole where no key is saved. */
-function fitRun(curve: Curve, run: readonly Key[], tolerance: number, context: CurveContext) {
+function fitRun(
+  curve: Curve,
+  run: readonly Key[],
+  tolerance: number,
+  context: CurveContext,
+  progress: Progress,
+) {
   const compiled = compileKeys(curve, context);
   const exact = (frame: number) => keyedValue(compiled, frame, 0);
-  const fitted = fitFunction(runSamples(run, exact, tolerance), exact, tolerance, context);
+  const fitted = fitFunction(runSamples(run, exact, tolerance), exact, tolerance, context, progress);
   if (fitted.keys.length >= run.length) return null;
   const ends = fitted.keys.length - 1;
   const keys = fitted.keys.map((key, i): Key => {
@@ -79,12 +94,13 @@ function fitRun(curve: Curve, run: readonly Key[], tolerance: number, context: C
   return { ...fitted, keys };
 }
 
+/** A run asked at every key and between them: once a frame, and of few keys at least so often. */
 function runSamples(run: readonly Key[], exact: (frame: number) => number, tolerance: number): FitSamples {
+  const least = run.length > MANY ? 1 : BETWEEN + 1;
   const dense = run.flatMap(({ frame }, i) => {
     const next = run[i + 1];
     if (!next) return [frame];
-    const more = next.frame - frame > 1 ? Math.min(64, Math.ceil(next.frame - frame)) : 1;
-    const parts = Math.max(more, run.length > 200 ? 1 : BETWEEN + 1);
+    const parts = Math.max(least, Math.min(MOST_BETWEEN, Math.ceil(next.frame - frame)));
     return Array.from({ length: parts }, (_, k) => frame + ((next.frame - frame) * k) / parts);
   });
   const frames = Float64Array.from(dense);

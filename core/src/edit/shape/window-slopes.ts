@@ -1,3 +1,5 @@
+import { mat3, vec3 } from 'gl-matrix';
+
 /** A window has at most so many samples on a side. */
 const WIDEST = 24;
 
@@ -66,41 +68,16 @@ function parabola(frames: Float64Array, values: Float64Array, i: number, from: n
     y1 += x * y;
     y2 += x * x * y;
   }
-  const [level, slope, bend] = solve3(n, x1, x2, x3, x4, y0, y1, y2);
+  const normal: mat3 = [n, x1, x2, x1, x2, x3, x2, x3, x4];
+  const inverse = mat3.invert(normal, normal);
+  if (!inverse) return { slope: 0, miss: Infinity };
+  const solved: [number, number, number] = [y0, y1, y2];
+  vec3.transformMat3(solved, solved, inverse);
+  const [level, slope, bend] = solved;
   let miss = 0;
   for (let k = from; k <= to; k++) {
     const x = frames[k]! - frames[i]!;
     miss = Math.max(miss, Math.abs(level + x * (slope + x * bend) - (values[k]! - values[i]!)));
   }
   return { slope, miss };
-}
-
-/** The normal equations of a parabola, by Cramer's rule. */
-function solve3(
-  n: number,
-  x1: number,
-  x2: number,
-  x3: number,
-  x4: number,
-  y0: number,
-  y1: number,
-  y2: number,
-): readonly [number, number, number] {
-  const det = (
-    a: number,
-    b: number,
-    c: number,
-    d: number,
-    e: number,
-    f: number,
-    g: number,
-    h: number,
-    k: number,
-  ) => a * (e * k - f * h) - b * (d * k - f * g) + c * (d * h - e * g);
-  const whole = det(n, x1, x2, x1, x2, x3, x2, x3, x4);
-  return [
-    det(y0, x1, x2, y1, x2, x3, y2, x3, x4) / whole,
-    det(n, y0, x2, x1, y1, x3, x2, y2, x4) / whole,
-    det(n, x1, y0, x1, x2, y1, x2, x3, y2) / whole,
-  ];
 }

@@ -1,7 +1,7 @@
 import type { Curve, Key, KeyedCurve, Leg, Project, Treatment } from '../../project';
 import { resolveSide, type CurveContext } from '../../curve';
 import { changeCurves } from '../curves';
-import { curveContext } from '../insert-key';
+import { curveContext } from '../curve-context';
 import { openChannels, type TimeEdit } from './retime';
 import type { Span } from './stretch';
 import { shiftFrame } from './time-map';

@@ -24,7 +24,7 @@ import {
 import { resolveSide } from '../../curve';
 import { CAM_LAWS, EASE_FAMILIES, type Leg, type Project } from '../../project';
 import { deepFreeze, programOf, slotOf, testProject } from '../../../testing/project';
-import { curveContext } from '../insert-key';
+import { curveContext } from '../curve-context';
 
 const X = 'wagon/translate.x';
 const Y = 'wagon/translate.y';

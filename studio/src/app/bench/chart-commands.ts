@@ -4,6 +4,7 @@ import type { Command } from '../commands/command';
 import { Studio } from '../state/studio';
 import { ChartModel } from './chart/chart-model';
 import { Panels } from './panels';
+import { namedChannels } from './picking';
 import { ViewControl } from './view3d/view-control';
 
 /** Commands of the Chart: fitting, zooming, densities, one channel alone, mute and lock. */
@@ -121,12 +122,10 @@ export class ChartCommands {
     ];
   }
 
-  /** Channels that have a curve: the chosen ones, else those of the chosen keys. */
+  /** The channels that the selection names, as far as they have a curve. */
   private channels(): readonly string[] {
-    const { channels, keys } = this.studio.bench();
     const project = this.studio.project();
-    const named = channels.length > 0 ? channels : [...new Set(keys.map((key) => key.channel))];
-    return named.filter((channel) => project && curveOf(project, channel));
+    return namedChannels(this.studio.bench()).filter((channel) => project && curveOf(project, channel));
   }
 
   private flag(flag: 'muted' | 'locked'): void {

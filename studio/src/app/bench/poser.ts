@@ -1,7 +1,7 @@
 import { Injectable, inject } from '@angular/core';
 import {
   channelKind,
-  CONVERSION_TOLERANCE,
+  CONVERT_TOLERANCE,
   curveOf,
   insertKeys,
   keyValues,
@@ -292,7 +292,7 @@ export class Poser {
     const name = channelLabel(project, first.channel).short;
     const count = keysAddedByInsert(project, first);
     this.notices.tell(
-      `${name}: a key here turns the leg into curve keys, ${count} more, within ${CONVERSION_TOLERANCE * 100} % of its rise`,
+      `${name}: a key here turns the leg into curve keys, ${count} more, within ${CONVERT_TOLERANCE * 100} % of its rise`,
       { label: 'Add the key', run },
     );
   }

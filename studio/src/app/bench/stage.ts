@@ -13,6 +13,12 @@ import type { LooseEdit } from '../state/document';
 import { Studio } from '../state/studio';
 import { advance, type Playing, type Span } from './playback';
 
+/** An edit that can be looked at before it is kept. */
+export interface Offer {
+  readonly label: string;
+  readonly change: (project: Project) => Project;
+}
+
 /** A frame evaluated: the program it came from, its output, and which frame. */
 export interface Evaluated {
   readonly program: Program;
@@ -34,10 +40,10 @@ export class Stage {
   /** An edit that is shown until it is applied or discarded: Stakes, an edit of time. */
   readonly proposed = signal<Project | null>(null);
   /** What a preset or a press would make, shown while it is rested on, or until it is taken or let go. */
-  readonly offer = signal<((project: Project) => Project) | null>(null);
+  readonly offer = signal<Offer | null>(null);
   readonly offered = computed(() => {
     const project = this.studio.project();
-    return project && (this.offer()?.(project) ?? null);
+    return project && (this.offer()?.change(project) ?? null);
   });
   /** Values held by a grip or field that is being dragged, at the playhead. */
   readonly posing = signal<readonly LooseEdit[]>([]);

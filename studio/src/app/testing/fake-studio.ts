@@ -1,6 +1,6 @@
 import { computed, Injector, signal, type Provider } from '@angular/core';
 import { compile, type Project } from '@kaizen/core';
-import { Stage } from '../bench/stage';
+import { Stage, type Offer } from '../bench/stage';
 import { initialBench, type BenchState, type Picked } from '../state/bench';
 import type { LooseEdit } from '../state/document';
 import { Studio } from '../state/studio';
@@ -39,10 +39,10 @@ export class FakeStage {
   readonly posing = signal<readonly LooseEdit[]>([]);
   readonly preview = signal<Project | null>(null);
   readonly proposed = signal<Project | null>(null);
-  readonly offer = signal<((project: Project) => Project) | null>(null);
+  readonly offer = signal<Offer | null>(null);
   readonly offered = computed((): Project | null => {
     const project = this.studio.project();
-    return project && (this.offer()?.(project) ?? null);
+    return project && (this.offer()?.change(project) ?? null);
   });
   readonly playing = signal(false);
   readonly shown = computed(

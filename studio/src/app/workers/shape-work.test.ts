@@ -42,7 +42,9 @@ describe('what the shape worker does', () => {
     expect(made.keysAfter).toBeLessThan(6);
     expect(made.error).toBeLessThanOrEqual(1e-3);
     expect(made.at!.channel).toBe(RUN);
-    expect(shares).toEqual([1]);
+    expect(shares.length).toBeGreaterThan(3);
+    expect(shares).toEqual([...shares].sort((a, b) => a - b));
+    expect(shares.at(-1)).toBe(1);
   });
 
   it('gives back nothing where nothing changes', () => {

@@ -1,5 +1,6 @@
 import { curveOf, handlePlace, repeatedKeys, type KeyRef } from '@kaizen/core';
 import type { HitScene, Target } from './target';
+import { valueOfChannel } from './chart-lines';
 import { frameAt, xOf, yOf, type Strip } from './plot';
 import { cruises, speedMarks } from './rates/speed-marks';
 import { boxGrips } from './scale-box';
@@ -100,12 +101,15 @@ function hitKey({ plot, project, bench }: HitScene, strip: Strip, x: number, y: 
   return best ? { kind: 'keys', refs: [best], strip, under: there } : null;
 }
 
-function hitCurve({ plot, program, bench }: HitScene, strip: Strip, x: number, y: number): Target | null {
+function hitCurve(
+  { plot, project, program, bench }: HitScene,
+  strip: Strip,
+  x: number,
+  y: number,
+): Target | null {
   const found = strip.channels.flatMap((channel) => {
-    const slot = program.structure.slots.get(channel);
-    if (slot === undefined) return [];
     const values = [-3, 0, 3].map((shift) =>
-      yOf(strip, program.channelValue(slot, frameAt(plot, x + shift))),
+      yOf(strip, valueOfChannel(program, project, channel, frameAt(plot, x + shift))),
     );
     const distance =
       y >= Math.min(...values) && y <= Math.max(...values)

@@ -1,8 +1,8 @@
 import { Injectable, inject } from '@angular/core';
 import { curveOf, framesPerSecond, type KeyRef } from '@kaizen/core';
 import { Studio } from '../../state/studio';
-import { Stage } from '../stage';
-import { Offers, type Offer } from './offers';
+import { Stage, type Offer } from '../stage';
+import { Offers } from './offers';
 
 /** After so long a rest the picture begins to move. */
 const REST_MILLISECONDS = 450;

@@ -17,7 +17,8 @@ import { decimalsOf, shownFrame, shownNumber } from '../../ui/amount';
 import { NumberFieldComponent } from '../../ui/number-field.component';
 import { SelectComponent } from '../../ui/select.component';
 import { channelLabel } from '../channel-label';
-import { Offers, type Offer } from './offers';
+import type { Offer } from '../stage';
+import { Offers } from './offers';
 import { ShapeTools } from './shape-tools';
 
 /** How the speed of a loop is said. */

@@ -1,13 +1,6 @@
-import { Injectable, inject, signal } from '@angular/core';
-import type { Project } from '@kaizen/core';
+import { Injectable, inject } from '@angular/core';
 import { Studio } from '../../state/studio';
-import { Stage } from '../stage';
-
-/** An edit that can be looked at before it is kept. */
-export interface Offer {
-  readonly label: string;
-  readonly change: (project: Project) => Project;
-}
+import { Stage, type Offer } from '../stage';
 
 /**
  * Looking at a preset before taking it: an offer is shown, moving picture and all, while it is rested on; taken it becomes one step of
@@ -18,17 +11,15 @@ export class Offers {
   private readonly studio = inject(Studio);
   private readonly stage = inject(Stage);
   /** What is shown and not kept; null: nothing. */
-  readonly shown = signal<Offer | null>(null);
+  readonly shown = this.stage.offer.asReadonly();
 
   show(offer: Offer): void {
-    this.shown.set(offer);
-    this.stage.offer.set(offer.change);
+    this.stage.offer.set(offer);
   }
 
   /** Lets go of what is shown; true where something was. */
   drop(): boolean {
     const had = this.shown() !== null;
-    this.shown.set(null);
     this.stage.offer.set(null);
     return had;
   }

@@ -6,6 +6,7 @@ import { Studio } from '../../state/studio';
 import { shownFrame } from '../../ui/amount';
 import { SegmentsComponent } from '../../ui/segments.component';
 import { channelLabel } from '../channel-label';
+import { namedChannels } from '../picking';
 
 /** Rows shown of what was read. */
 const SHOWN_ROWS = 6;
@@ -131,10 +132,7 @@ export class PasteTableComponent {
       : { rows: [], seconds: false, wrong: [] };
   });
   readonly firstRows = computed(() => this.table().rows.slice(0, SHOWN_ROWS));
-  readonly channels = computed(() => {
-    const { channels, keys } = this.studio.bench();
-    return channels.length > 0 ? channels : [...new Set(keys.map(({ channel }) => channel))];
-  });
+  readonly channels = computed(() => namedChannels(this.studio.bench()));
   readonly target = computed(() => {
     const project = this.studio.project();
     const [only, ...more] = this.channels();

@@ -7,7 +7,8 @@ import { runBake, runSimplify } from '../../workers/shape.client';
 import type { Shaped } from '../../workers/shape-api';
 import type { WorkerRun } from '../../workers/run-in-worker';
 import { channelLabel } from '../channel-label';
-import { Offers, type Offer } from './offers';
+import type { Offer } from '../stage';
+import { Offers } from './offers';
 import { ShapeTools } from './shape-tools';
 
 /** A result that is shown and not yet kept: what it would make of the keys, in words. */

@@ -4,8 +4,8 @@ import { curveOf, seamSpeedCanClose, type SeamGap, type SeamMove } from '@kaizen
 import { Studio } from '../../state/studio';
 import { decimalsOf, shownFrame, signedNumber } from '../../ui/amount';
 import { channelLabel } from '../channel-label';
-import { Stage } from '../stage';
-import { Offers, type Offer } from './offers';
+import { Stage, type Offer } from '../stage';
+import { Offers } from './offers';
 import { ShapeTools } from './shape-tools';
 
 type Gap = SeamGap & { readonly channel: string };
@@ -46,42 +46,26 @@ const MOVES: readonly { readonly how: SeamMove; readonly label: string; readonly
           @if (gaps().length > 1) {
             <p class="soft where">{{ place(gap) }}</p>
           }
-          <div class="close">
-            <span class="soft">Close the value</span>
-            @for (move of moves; track move.how) {
-              <button
-                class="button"
-                [disabled]="studio.readOnly() || isDone(gap, 'value')"
-                [matTooltip]="move.tip"
-                [attr.aria-label]="'Close the seam in value: ' + move.label"
-                (pointerenter)="offers.show(offer(gap, 'value', move.how))"
-                (pointerleave)="offers.drop()"
-                (focus)="offers.show(offer(gap, 'value', move.how))"
-                (blur)="offers.drop()"
-                (click)="offers.take(offer(gap, 'value', move.how))"
-              >
-                {{ move.label }}
-              </button>
-            }
-          </div>
-          <div class="close">
-            <span class="soft">the speed</span>
-            @for (move of moves.slice(0, 2); track move.how) {
-              <button
-                class="button"
-                [disabled]="studio.readOnly() || isDone(gap, 'speed') || !speedCanClose(gap)"
-                [matTooltip]="speedTip(gap, move.tip)"
-                [attr.aria-label]="'Close the seam in speed: ' + move.label"
-                (pointerenter)="offers.show(offer(gap, 'speed', move.how))"
-                (pointerleave)="offers.drop()"
-                (focus)="offers.show(offer(gap, 'speed', move.how))"
-                (blur)="offers.drop()"
-                (click)="offers.take(offer(gap, 'speed', move.how))"
-              >
-                {{ move.label }}
-              </button>
-            }
-          </div>
+          @for (line of lines; track line.what) {
+            <div class="close">
+              <span class="soft">{{ line.label }}</span>
+              @for (move of line.moves; track move.how) {
+                <button
+                  class="button"
+                  [disabled]="!canClose(gap, line.what)"
+                  [matTooltip]="tip(gap, line.what, move.tip)"
+                  [attr.aria-label]="'Close the seam in ' + line.what + ': ' + move.label"
+                  (pointerenter)="offers.show(offer(gap, line.what, move.how))"
+                  (pointerleave)="offers.drop()"
+                  (focus)="offers.show(offer(gap, line.what, move.how))"
+                  (blur)="offers.drop()"
+                  (click)="offers.take(offer(gap, line.what, move.how))"
+                >
+                  {{ move.label }}
+                </button>
+              }
+            </div>
+          }
         }
       </div>
     }
@@ -133,7 +117,10 @@ export class SeamGaugeComponent {
   readonly offers = inject(Offers);
   private readonly stage = inject(Stage);
   private readonly tools = inject(ShapeTools);
-  readonly moves = MOVES;
+  readonly lines = [
+    { what: 'value' as const, label: 'Close the value', moves: MOVES },
+    { what: 'speed' as const, label: 'the speed', moves: MOVES.slice(0, 2) },
+  ];
   /** More seams than a sheet has room for are told of the first channels only. */
   readonly gaps = computed(() => this.tools.gaps().slice(0, 4));
 
@@ -165,23 +152,26 @@ export class SeamGaugeComponent {
     });
   }
 
-  /** Nothing is left to close; while what closes it is rested on the press stays possible. */
-  isDone(gap: Gap, what: 'value' | 'speed'): boolean {
-    return this.offers.shown() === null && this.isClosed(gap, what);
+  /** Whether something is left to close that can be; while what closes it is rested on the press stays possible. */
+  canClose(gap: Gap, what: 'value' | 'speed'): boolean {
+    if (this.studio.readOnly() || (what === 'speed' && !this.speedCanClose(gap))) return false;
+    return this.offers.shown() !== null || !this.isClosed(gap, what);
   }
 
   isClosed(gap: Gap, what: 'value' | 'speed' | 'acceleration'): boolean {
     return Math.abs(gap[what]) <= CLOSED;
   }
 
-  speedCanClose(gap: Gap): boolean {
+  private speedCanClose(gap: Gap): boolean {
     const project = this.studio.project();
     const curve = project && curveOf(project, gap.channel);
     return curve ? seamSpeedCanClose(curve, gap.side) : false;
   }
 
-  speedTip(gap: Gap, tip: string): string {
-    return this.speedCanClose(gap) ? tip : 'Both legs at the seam must be curves; convert them first';
+  tip(gap: Gap, what: 'value' | 'speed', tip: string): string {
+    return what === 'value' || this.speedCanClose(gap)
+      ? tip
+      : 'Both legs at the seam must be curves; convert them first';
   }
 
   offer(gap: Gap, what: 'value' | 'speed', how: SeamMove): Offer {

@@ -2,7 +2,7 @@ import { Injectable, inject } from '@angular/core';
 import type { Command } from '../../commands/command';
 import type { Shaping } from '../../state/bench';
 import { Studio } from '../../state/studio';
-import { toggled } from '../picking';
+import { namedChannels, toggled } from '../picking';
 import { KeyTableExchange } from './key-table-exchange';
 import { ShapeSheets } from './shape-sheets';
 import { ShapeTools } from './shape-tools';
@@ -113,9 +113,10 @@ export class ShapeCommands {
   }
 
   private pin(): void {
-    const { channels, keys, pinned } = this.studio.bench();
-    const named = channels.length > 0 ? channels : [...new Set(keys.map(({ channel }) => channel))];
-    this.studio.set({ pinned: named.reduce((list, channel) => toggled(list, channel), pinned) });
+    const { pinned } = this.studio.bench();
+    this.studio.set({
+      pinned: namedChannels(this.studio.bench()).reduce((list, channel) => toggled(list, channel), pinned),
+    });
   }
 }
 

@@ -28,6 +28,7 @@ import { shownFrame, shownNumber } from '../../ui/amount';
 import { Notices } from '../../ui/notices';
 import { channelLabel } from '../channel-label';
 import { ChartModel } from '../chart/chart-model';
+import { namedChannels } from '../picking';
 import { Stage } from '../stage';
 
 /** Of several chosen keys: each, or on each channel only where the motion leaves first, or arrives last. */
@@ -44,9 +45,7 @@ export class ShapeTools {
   /** The channels meant: those of the chosen keys, else the chosen ones, as far as they have curves. */
   readonly channels = computed((): readonly string[] => {
     const project = this.studio.project();
-    const { keys, channels } = this.studio.bench();
-    const named = keys.length > 0 ? [...new Set(keys.map(({ channel }) => channel))] : channels;
-    return project ? named.filter((channel) => curveOf(project, channel)) : [];
+    return project ? namedChannels(this.studio.bench()).filter((channel) => curveOf(project, channel)) : [];
   });
 
   /** The same, and where none is chosen those that the plot shows. */
@@ -181,9 +180,7 @@ export class ShapeTools {
     const project = this.stage.shown();
     const program = this.stage.program();
     if (!project || !program) return [];
-    const { keys, channels } = this.studio.bench();
-    const named = keys.length > 0 ? [...new Set(keys.map(({ channel }) => channel))] : channels;
-    return named.flatMap((channel) => {
+    return namedChannels(this.studio.bench()).flatMap((channel) => {
       const curve = curveOf(project, channel);
       const compiled = program.curveAt(program.structure.slots.get(channel) ?? -1);
       const gaps = curve && compiled ? seamGaps(curve, compiled, secondsPerFrame(project.rate)) : [];

@@ -1,4 +1,5 @@
 import { scaleLinear, type ScaleLinear } from 'd3-scale';
+import { channelKind, channelName, splitChannel } from '@kaizen/core';
 
 /** Two place channels against each other at one scale: metres to pixels both ways, with as many pixels a metre across as up. */
 export interface PathPlane {
@@ -39,10 +40,10 @@ export function pathChannels(
   drawn: readonly string[],
   hasKeys: (channel: string) => boolean,
 ): readonly [string, string] | null {
-  const places = drawn.filter((channel) => /\/translate\.[xyz]$/.test(channel));
-  const part = places[0]?.split('/')[0];
-  if (part === undefined) return null;
-  const own = ['x', 'y', 'z'].map((axis) => `${part}/translate.${axis}`);
+  const places = drawn.filter((channel) => channelKind(splitChannel(channel).property) === 'place');
+  if (places[0] === undefined) return null;
+  const { part } = splitChannel(places[0]);
+  const own = ['x', 'y', 'z'].map((axis) => channelName(part, `translate.${axis}`));
   const among = own.filter((channel) => places.includes(channel));
   const more = own.filter((channel) => !among.includes(channel) && hasKeys(channel));
   const rest = own.filter((channel) => !among.includes(channel) && !more.includes(channel));
