@@ -1,7 +1,7 @@
 import * as d3 from 'd3-ease';
 import { type Page } from '@playwright/test';
 import { rates, sampled } from './cli';
-import { type Bench, dropped } from './pages';
+import { dropped, press, type Bench } from './pages';
 import { expect, test } from './test';
 
 /** What the contract says of legs, sides, outsides and treatments, set by hand in the Bench and read from the file it saves. */
@@ -145,8 +145,6 @@ test('a free fall by the project’s and by its own gravity; a hold holds', asyn
   await kind('Hold');
   await judge((t) => (t < 1 ? 2 : 1));
 });
-
-const press = (page: Page, name: string) => page.getByRole('button', { name, exact: true }).click();
 
 test('each side meets its key with the slope that its mode has', async ({ page }) => {
   const bench = await opened(

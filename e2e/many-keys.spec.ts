@@ -1,18 +1,10 @@
 import { type Page } from '@playwright/test';
 import { sampled } from './cli';
-import { Bench, dropped, readJson } from './pages';
+import { Bench, curveIn, dropped, press } from './pages';
 import { expect, test } from './test';
 
 /** Editing many keys and curves in the Chart: what lies on each other, what stays drawn, pasting, menus, tables. */
-interface SavedCurve {
-  readonly channel: string;
-  readonly keys: readonly { readonly frame: number; readonly value: number }[];
-  readonly after?: { readonly mode: string; readonly pin?: number };
-}
-const curves = (file: string) => (readJson(file)['clips'] as { curves: SavedCurve[] }[])[0]!.curves;
-const curveIn = (file: string, id: string) => curves(file).find(({ channel }) => channel === id)!;
 const values = (file: string, id: string) => curveIn(file, id).keys.map(({ frame, value }) => [frame, value]);
-const press = (page: Page, name: string) => page.getByRole('button', { name, exact: true }).click();
 
 const keys = [
   { frame: 0, value: 0 },
@@ -225,7 +217,7 @@ test('the menu of a key by keyboard pins its loop; only the first departure is m
     .getByRole('group', { name: 'How the curve leaves' })
     .getByRole('button', { name: 'Flat' })
     .click();
-  const sides = curveIn(await bench.save(), A).keys as unknown as { out?: { mode: string } }[];
+  const sides = curveIn(await bench.save(), A).keys;
   expect(sides.map(({ out }) => out?.mode)).toEqual(['flat', undefined, undefined]);
 });
 

@@ -177,3 +177,37 @@ export async function drop(
 export function readJson(path: string): Record<string, unknown> {
   return JSON.parse(readFileSync(path, 'utf8')) as Record<string, unknown>;
 }
+
+export interface SavedKey {
+  readonly frame: number;
+  readonly value: number;
+  readonly in?: { readonly mode?: string; readonly slope?: number; readonly reach?: number };
+  readonly out?: { readonly mode?: string; readonly slope?: number; readonly reach?: number };
+  readonly leg?: { readonly kind: string };
+}
+export interface SavedCurve {
+  readonly channel: string;
+  readonly keys: readonly SavedKey[];
+  readonly after?: { readonly mode: string; readonly pin?: number };
+  readonly treatments?: readonly Record<string, unknown>[];
+}
+
+/** The curves of a saved project's first clip. */
+export function curvesIn(file: string): readonly SavedCurve[] {
+  return (readJson(file)['clips'] as { curves: SavedCurve[] }[])[0]!.curves;
+}
+
+/** One channel's curve in a saved project. */
+export function curveIn(file: string, channel: string): SavedCurve {
+  return curvesIn(file).find((curve) => curve.channel === channel)!;
+}
+
+export const tab = (page: Page, name: string) => page.getByRole('tab', { name }).click();
+export const press = (page: Page, name: string) => page.getByRole('button', { name, exact: true }).click();
+
+/** Chooses one channel by its row. */
+export async function chooseChannel(bench: Bench, id: string): Promise<void> {
+  await bench.reveal(id);
+  await bench.row(id).locator('.name').click();
+  await bench.settled();
+}

@@ -1,25 +1,15 @@
 import { type Page } from '@playwright/test';
 import { rates, sampled } from './cli';
 import { floats, jib, mixedLegs } from './made-up';
-import { Bench, dropped, readJson } from './pages';
+import { Bench, curvesIn, dropped, press, readJson, tab, type SavedCurve } from './pages';
 import { expect, test } from './test';
 
 const RUN = 'skip/translate.x';
 
-interface SavedCurve {
-  readonly channel: string;
-  readonly keys: readonly { readonly frame: number; readonly value: number }[];
-}
-function curvesIn(file: string): readonly SavedCurve[] {
-  return (readJson(file)['clips'] as { curves: SavedCurve[] }[])[0]!.curves;
-}
 const framesIn = (file: string, channel: string) =>
   curvesIn(file)
     .find((curve) => curve.channel === channel)
     ?.keys.map(({ frame }) => frame);
-
-const tab = (page: Page, name: string) => page.getByRole('tab', { name }).click();
-const press = (page: Page, name: string) => page.getByRole('button', { name, exact: true }).click();
 
 test('the skip hauled up, waiting by a copied key, let down; its first departure even, the braking kept', async ({
   page,

@@ -1,19 +1,13 @@
 import '@angular/compiler';
 import { addSound, curveOf, putMarker } from '@kaizen/core';
-import { CommandRegistry } from '../../commands/registry';
-import { fakes } from '../../testing/fake-studio';
+import { chartHands, pointerAt, pressChart } from '../../testing/chart-hands';
 import { chartProject } from '../../testing/chart-project';
 import { MarkDrags } from '../ruler/mark-drags';
-import { RulerTools } from '../ruler/ruler-tools';
 import { TimeTools } from '../time/time-tools';
-import { Poser } from '../poser';
-import { BoxDrags } from './box-drags';
-import { ChartDrags, type Drag } from './chart-drags';
+import { type Drag } from './chart-drags';
 import { ChartGestures } from './chart-gestures';
-import { ChartModel } from './chart-model';
 import { RULER, ROW, xOf } from './plot';
-import { SpeedDrags } from './rates/speed-drags';
-import { Snapper } from './snapper';
+import {} from './snapper';
 
 const RUN = 'wagon/translate.x';
 const marker = { id: 'm', name: 'full', kind: 'note' as const, frame: 30, end: 40 };
@@ -21,61 +15,13 @@ const asset = { id: 'hoot', name: 'hoot.wav', type: 'audio/wav', sha256: '0'.rep
 const sound = { id: 's', asset: 'hoot', start: 10, gain: 1, muted: false };
 
 function setUp() {
-  const project = addSound(putMarker(chartProject(), marker), asset, sound);
-  const made = fakes(project, [
-    ...[
-      BoxDrags,
-      ChartModel,
-      ChartDrags,
-      ChartGestures,
-      MarkDrags,
-      RulerTools,
-      Snapper,
-      SpeedDrags,
-      TimeTools,
-      Poser,
-    ].map((each) => ({ provide: each, useClass: each })),
-    { provide: CommandRegistry, useValue: { spaceHeld: () => false, useSpace: () => undefined } },
-  ]);
+  const made = chartHands(addSound(putMarker(chartProject(), marker), asset, sound), 400);
   made.studio.set({ density: 'ticks' });
-  const model = made.injector.get(ChartModel);
-  model.size.set({ width: 1000, height: 400 });
-  model.axis.set({ first: 0, last: 100 });
+  const { model } = made;
   const frames = () => curveOf(made.studio.project()!, RUN)!.keys.map(({ frame }) => frame);
   /** A pointer event at a frame and a height of the canvas. */
-  const at = (frame: number, y: number, more: object = {}) => {
-    const x = xOf(model.plot(), frame);
-    return {
-      offsetX: x,
-      offsetY: y,
-      clientX: x,
-      clientY: y,
-      ctrlKey: false,
-      shiftKey: false,
-      altKey: false,
-      ...more,
-    } as PointerEvent;
-  };
-  return { ...made, model, frames, at, row: (n: number) => model.plot().head + (n + 0.5) * ROW };
-}
-
-/** Presses on a canvas that remembers who listens, and gives the moves and the release. */
-function press(gestures: ChartGestures, down: PointerEvent) {
-  const listeners = new Map<string, (event: PointerEvent) => void>();
-  const canvas = {
-    focus: () => undefined,
-    setPointerCapture: () => undefined,
-    addEventListener: (name: string, listener: (event: PointerEvent) => void) =>
-      listeners.set(name, listener),
-    removeEventListener: (name: string) => listeners.delete(name),
-  } as unknown as HTMLElement;
-  Object.assign(globalThis, { addEventListener: () => undefined, removeEventListener: () => undefined });
-  gestures.press(Object.assign(down, { button: 0, preventDefault: () => undefined }), canvas);
-  return {
-    move: (event: PointerEvent) => listeners.get('pointermove')?.(event),
-    up: (event: PointerEvent) => listeners.get('pointerup')?.(event),
-    held: () => listeners.size > 0,
-  };
+  const at = (frame: number, y: number, more: object = {}) => pointerAt(xOf(model.plot(), frame), y, more);
+  return { ...made, frames, at, row: (n: number) => model.plot().head + (n + 0.5) * ROW };
 }
 
 const through = (drag: Drag, event: PointerEvent) => {
@@ -88,7 +34,7 @@ describe('drags on the Chart', () => {
     const { studio, stage, injector, at, frames, row } = setUp();
     studio.pick({ keys: [24, 48].map((frame) => ({ channel: RUN, frame })) });
     const gestures = injector.get(ChartGestures);
-    const hand = press(gestures, at(49.3, row(1)));
+    const hand = pressChart(gestures, at(49.3, row(1)));
     hand.move(at(73.3, row(1)));
     expect(stage.preview()).not.toBeNull();
     hand.up(at(73.3, row(1)));
@@ -102,7 +48,7 @@ describe('drags on the Chart', () => {
     studio.set({ snap: { markers: true, keys: true }, wholeFrames: false });
     const gestures = injector.get(ChartGestures);
     const drag = (to: number, more = {}) => {
-      const hand = press(gestures, at(24, row(1)));
+      const hand = pressChart(gestures, at(24, row(1)));
       hand.move(at(to, row(1), more));
       hand.up(at(to, row(1), more));
       const moved = frames()[1];
@@ -139,14 +85,14 @@ describe('drags on the Chart', () => {
     }
     tools.showPending();
     const gestures = injector.get(ChartGestures);
-    const stake = press(gestures, at(24, 8));
+    const stake = pressChart(gestures, at(24, 8));
     stake.move(at(36, 8));
     stake.up(at(36, 8));
     tools.showPending();
     expect(curveOf(stage.proposed()!, RUN)!.keys[1]!.frame).toBe(36);
     expect(frames()).toEqual([0, 24, 48]);
-    expect(press(gestures, at(36, row(1))).held()).toBe(false);
-    const ruler = press(gestures, at(60, 8));
+    expect(pressChart(gestures, at(36, row(1))).held()).toBe(false);
+    const ruler = pressChart(gestures, at(60, 8));
     expect(ruler.held()).toBe(true);
     expect(studio.labels).toEqual([]);
   });

@@ -73,9 +73,10 @@ function drawValues(pen: CanvasRenderingContext2D, scene: CurvesScene, strip: St
     const tone = toneOf(scene, strip, channel);
     const old = scene.old(channel);
     if (old) strokeLine(pen, plot, strip, old, { color: `${tone}59`, width: 1.6 });
+    const lines = scene.beside(channel);
+    if (lines.length === 0) continue;
     pen.setLineDash([5, 3]);
-    for (const line of scene.beside(channel))
-      strokeLine(pen, plot, strip, line, { color: `${tone}99`, width: 1.3 });
+    for (const line of lines) strokeLine(pen, plot, strip, line, { color: `${tone}99`, width: 1.3 });
     pen.setLineDash([]);
   }
   const groups = coincidingGroups(strip, (channel) => scene.polyline(channel));

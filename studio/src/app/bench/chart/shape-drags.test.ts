@@ -1,22 +1,15 @@
 import '@angular/compiler';
 import { curveOf, setLeg, type Project } from '@kaizen/core';
-import { CommandRegistry } from '../../commands/registry';
+import { chartHands, pointerAt, pressChart } from '../../testing/chart-hands';
 import { chartProject } from '../../testing/chart-project';
-import { fakes } from '../../testing/fake-studio';
 import type { BenchState } from '../../state/bench';
-import { Poser } from '../poser';
-import { MarkDrags } from '../ruler/mark-drags';
-import { RulerTools } from '../ruler/ruler-tools';
-import { TimeTools } from '../time/time-tools';
 import { BoxDrags } from './box-drags';
-import { ChartDrags, type Drag } from './chart-drags';
+import { type Drag } from './chart-drags';
 import { ChartGestures } from './chart-gestures';
-import { ChartModel } from './chart-model';
 import { xOf, yOf, type Strip } from './plot';
 import { boxGrips } from './scale-box';
 import { SpeedDrags } from './rates/speed-drags';
 import { cruises, speedMarks } from './rates/speed-marks';
-import { Snapper } from './snapper';
 import type { HitScene } from './target';
 
 const RUN = 'wagon/translate.x';
@@ -24,26 +17,9 @@ const LIFT = 'hook/translate.y';
 const ref = (channel: string, frame: number) => ({ channel, frame });
 
 function setUp(project: Project, bench: Partial<BenchState>) {
-  const classes = [
-    BoxDrags,
-    ChartModel,
-    ChartDrags,
-    ChartGestures,
-    MarkDrags,
-    RulerTools,
-    Snapper,
-    SpeedDrags,
-    TimeTools,
-    Poser,
-  ];
-  const made = fakes(project, [
-    ...classes.map((each) => ({ provide: each, useClass: each })),
-    { provide: CommandRegistry, useValue: { spaceHeld: () => false, useSpace: () => undefined } },
-  ]);
+  const made = chartHands(project, 448);
   made.studio.set(bench);
-  const model = made.injector.get(ChartModel);
-  model.size.set({ width: 1000, height: 448 });
-  model.axis.set({ first: 0, last: 100 });
+  const { model } = made;
   model.ranges.set(
     new Map([
       ['m', { low: -1, high: 5 }],
@@ -59,20 +35,8 @@ function setUp(project: Project, bench: Partial<BenchState>) {
     scrollTop: 0,
   });
   const strip = (order: number): Strip => model.plot().strips.find((each) => each.order === order)!;
-  /** A pointer event so many frames and so much of a strip's value from a place of the page. */
-  const at = (x: number, y: number, more: object = {}) =>
-    ({
-      offsetX: x,
-      offsetY: y,
-      clientX: x,
-      clientY: y,
-      ctrlKey: false,
-      shiftKey: false,
-      altKey: false,
-      ...more,
-    }) as PointerEvent;
   const keys = (channel = RUN) => curveOf(made.studio.project()!, channel)!.keys;
-  return { ...made, model, scene, strip, at, keys };
+  return { ...made, scene, strip, at: pointerAt, keys };
 }
 
 const trapezoid = () =>
@@ -227,23 +191,9 @@ describe('a press on keys and curves that lie on each other', () => {
     return { ...project, clips: [{ ...clip, curves: [run, { ...run, channel: LIFT }] }] };
   }
   const click = (it: ReturnType<typeof setUp>, frame: number, value: number) => {
-    const listeners = new Map<string, (event: PointerEvent) => void>();
-    const canvas = {
-      focus: () => undefined,
-      setPointerCapture: () => undefined,
-      addEventListener: (name: string, listener: (event: PointerEvent) => void) =>
-        listeners.set(name, listener),
-      removeEventListener: () => undefined,
-    } as unknown as HTMLElement;
-    const event = it.at(xOf(it.model.plot(), frame), yOf(it.strip(0), value), {
-      button: 0,
-      preventDefault: () => undefined,
-    });
-    it.injector.get(ChartGestures).press(event, canvas);
-    listeners.get('pointerup')!(event);
+    const event = pointerAt(xOf(it.model.plot(), frame), yOf(it.strip(0), value));
+    pressChart(it.injector.get(ChartGestures), event).up(event);
   };
-
-  beforeAll(() => Object.assign(globalThis, { addEventListener: () => 0, removeEventListener: () => 0 }));
 
   it('takes the next curve on a second click', () => {
     const it = setUp(alike(), { density: 'curves', channels: [RUN, LIFT] });

@@ -1,0 +1,63 @@
+import type { Project } from '@kaizen/core';
+import { BoxDrags } from '../bench/chart/box-drags';
+import { ChartDrags } from '../bench/chart/chart-drags';
+import { ChartGestures } from '../bench/chart/chart-gestures';
+import { ChartModel } from '../bench/chart/chart-model';
+import { SpeedDrags } from '../bench/chart/rates/speed-drags';
+import { Snapper } from '../bench/chart/snapper';
+import { Poser } from '../bench/poser';
+import { MarkDrags } from '../bench/ruler/mark-drags';
+import { RulerTools } from '../bench/ruler/ruler-tools';
+import { TimeTools } from '../bench/time/time-tools';
+import { CommandRegistry } from '../commands/registry';
+import { fakes } from './fake-studio';
+
+const HANDS = [
+  BoxDrags,
+  ChartModel,
+  ChartDrags,
+  ChartGestures,
+  MarkDrags,
+  RulerTools,
+  Snapper,
+  SpeedDrags,
+  TimeTools,
+  Poser,
+];
+
+/** A project on a Chart of 1000 pixels for 100 frames, with all that takes hold of it, and a canvas that is pressed. */
+export function chartHands(project: Project, height: number) {
+  const made = fakes(project, [
+    ...HANDS.map((each) => ({ provide: each, useClass: each })),
+    { provide: CommandRegistry, useValue: { spaceHeld: () => false, useSpace: () => undefined } },
+  ]);
+  const model = made.injector.get(ChartModel);
+  model.size.set({ width: 1000, height });
+  model.axis.set({ first: 0, last: 100 });
+  return { ...made, model };
+}
+
+/** A pointer event at a place of the canvas. */
+export function pointerAt(x: number, y: number, more: object = {}): PointerEvent {
+  const held = { ctrlKey: false, shiftKey: false, altKey: false, metaKey: false };
+  return { offsetX: x, offsetY: y, clientX: x, clientY: y, ...held, ...more } as PointerEvent;
+}
+
+/** Presses on a canvas that remembers who listens, and gives the moves and the release. */
+export function pressChart(gestures: ChartGestures, down: PointerEvent) {
+  const listeners = new Map<string, (event: PointerEvent) => void>();
+  const canvas = {
+    focus: () => undefined,
+    setPointerCapture: () => undefined,
+    addEventListener: (name: string, listener: (event: PointerEvent) => void) =>
+      listeners.set(name, listener),
+    removeEventListener: (name: string) => listeners.delete(name),
+  } as unknown as HTMLElement;
+  Object.assign(globalThis, { addEventListener: () => undefined, removeEventListener: () => undefined });
+  gestures.press(Object.assign(down, { button: 0, preventDefault: () => undefined }), canvas);
+  return {
+    move: (event: PointerEvent) => listeners.get('pointermove')?.(event),
+    up: (event: PointerEvent) => listeners.get('pointerup')?.(event),
+    held: () => listeners.size > 0,
+  };
+}
