@@ -99,6 +99,7 @@ test('by keyboard alone: open, walk the rows, key, shape, loop, play, change a s
   await expect.poll(() => bench.field('Frame of the playhead')).toBe('240');
 
   await page.keyboard.press('?');
+  await expect(page.locator('mat-dialog-container:focus-within')).toBeVisible();
   const shortcut = page.getByRole('button', { name: /^Shortcut of Start of the range/ });
   await shortcut.focus();
   await expect(shortcut).toBeFocused();

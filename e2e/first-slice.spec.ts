@@ -175,7 +175,7 @@ test('from an opened sample to a keyed, looping, playing, kept and exported mach
     const back = new Bench(again);
     await back.ready();
     await expect(again.getByRole('region', { name: 'Loose edits' })).toContainText('Pump, place X');
-    expect(await back.field('Frame of the playhead')).toBe('60');
+    await expect.poll(() => back.field('Frame of the playhead')).toBe('60');
     expect(readJson(await back.save())).toEqual(readJson(file));
 
     await test.step('exported as GLB: another reader plays the same places, and the validator is content', async () => {

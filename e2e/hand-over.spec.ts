@@ -127,7 +127,7 @@ test('a glTF with its files beside it: names, places and the picture on it', asy
   await bench.ready();
   await expect(bench.row('Mast')).toBeVisible();
   await bench.row('Vane').click();
-  expect(await bench.field('Rest Place Y')).toBe('1.00');
+  await expect.poll(() => bench.field('Rest Place Y')).toBe('1.00');
   await page.keyboard.press('Escape');
   await page.keyboard.press('Shift+3');
   const reddest = () =>

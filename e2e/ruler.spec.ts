@@ -64,7 +64,7 @@ test('markers and sound on the ruler: named, dragged, snapped to, moved by edits
     const peg = await onRuler(144, 0);
     const near = await onRuler(95.4, 0);
     await bench.drag({ x: peg.x, y }, { x: near.x, y });
-    expect(await bench.field('Frame')).toBe('94');
+    await expect.poll(() => bench.field('Frame')).toBe('94');
     await page.keyboard.press('Control+z');
     await page.mouse.move(peg.x, y);
     await page.mouse.down();
@@ -141,7 +141,7 @@ test('keys on the motion trail are dragged and typed in the view, and added ther
   await bench.drag(bead, { x: bead.x - 60, y: bead.y + 24 });
   const dragged = await value(144);
   expect(dragged).toBeLessThan(top - 0.2);
-  expect(await bench.field('Frame')).toBe('144');
+  await expect.poll(() => bench.field('Frame')).toBe('144');
   await bench.type('Value', '5');
   expect(await value(144)).toBe(5);
   await page.keyboard.press('Control+z');

@@ -169,7 +169,7 @@ test('Stakes on three intervals: dragged on the ruler, applied; set again and di
   };
   await setStakes();
   await bench.drag(await onRuler(60), await onRuler(90));
-  expect(await bench.field('Stake of f 60 goes to')).toBe('90');
+  await expect.poll(() => bench.field('Stake of f 60 goes to')).toBe('90');
   await bench.type('Stake of f 144 goes to', '168');
   expect(framesIn(await bench.save(), RUN)).toEqual([0, 144, 180, 276]);
   await bench.goTo(168);

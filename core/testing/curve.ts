@@ -8,7 +8,7 @@ import {
   type KeyRef,
   type Project,
 } from '../src';
-import { testProject } from './project';
+import { testProject, valueAt } from './project';
 
 /** The one curve that tests of shapes work on, and what they ask of it. */
 export const CHANNEL = 'wagon/translate.x';
@@ -31,3 +31,14 @@ export function furthest(a: Project, b: Project, from: number, to: number): numb
   }
   return most;
 }
+
+/** The value of such a curve at a frame. */
+export function sample(
+  keys: readonly unknown[],
+  frame: number,
+  more: Readonly<Record<string, unknown>> = {},
+): number {
+  return valueAt(curveProject(keys, more), CHANNEL, frame);
+}
+export const key = (frame: number, value: number, more: object = {}) => ({ frame, value, ...more });
+export const LINEAR = { in: { mode: 'linear' }, out: { mode: 'linear' } };

@@ -1,5 +1,8 @@
+import { validateBytes } from 'gltf-validator';
 import { AnimationMixer, type AnimationClip, type Object3D, Vector3 } from 'three';
 import { GLTFLoader } from 'three/examples/jsm/loaders/GLTFLoader.js';
+import { exportGltf, writeGlb, type GltfOptions } from '../src/interchange/gltf';
+import type { Project } from '../src/project';
 
 Object.assign(globalThis, {
   self: globalThis,
@@ -35,4 +38,17 @@ export async function playGlb(glb: Uint8Array): Promise<PlayedGltf> {
       return [x, y, z];
     },
   };
+}
+
+/** A project as a GLB. */
+export function glbOf(project: Project, options: GltfOptions = {}): Uint8Array {
+  const made = exportGltf(project, options);
+  if (!made.ok) throw new Error(JSON.stringify(made.problems));
+  return writeGlb(made.value);
+}
+
+/** What Khronos' validator says of a GLB: errors and warnings. */
+export async function complaints(bytes: Uint8Array): Promise<unknown[]> {
+  const report = await validateBytes(bytes, { maxIssues: 0 });
+  return report.issues.messages.filter(({ severity }) => severity < 2);
 }

@@ -1,22 +1,9 @@
 import fc from 'fast-check';
+import { CHANNEL, key, curveProject, sample } from '../../testing/curve';
 import { deepFreeze, programOf, slotOf, testProject, valueAt } from '../../testing/project';
 import { differenceOf, expectClose } from '../../testing/rates';
 import { bezierValue, solveBezierTime } from './bezier';
 
-const CHANNEL = 'wagon/translate.x';
-
-function project(keys: readonly unknown[], more: Readonly<Record<string, unknown>> = {}) {
-  return testProject({}, [{ channel: CHANNEL, keys, ...more }]);
-}
-function sample(
-  keys: readonly unknown[],
-  frame: number,
-  more: Readonly<Record<string, unknown>> = {},
-): number {
-  return valueAt(project(keys, more), CHANNEL, frame);
-}
-const key = (frame: number, value: number, more: object = {}) => ({ frame, value, ...more });
-const LINEAR = { in: { mode: 'linear' }, out: { mode: 'linear' } };
 const reach = fc.double({ min: 0.001, max: 0.99, noNaN: true });
 const share = fc.double({ min: 0, max: 1, noNaN: true });
 
@@ -105,13 +92,13 @@ describe('a curve leg', () => {
 
 describe('the sides of a key', () => {
   it('smooth has the slope from neighbour to neighbour', () => {
-    const program = programOf(project([key(0, 0), key(10, 4), key(30, 6)]));
+    const program = programOf(curveProject([key(0, 0), key(10, 4), key(30, 6)]));
     expectClose(program.channelRates(slotOf(program, CHANNEL), 10)[1], (6 / 30) * 24, 1e-13);
   });
 
   it('bounded follows Fritsch and Butland between unequal legs', () => {
     const keys = [key(0, 0), key(10, 4, { in: { mode: 'bounded' }, out: { mode: 'bounded' } }), key(30, 6)];
-    const program = programOf(project(keys));
+    const program = programOf(curveProject(keys));
     const [d0, d1, h0, h1] = [0.4, 0.1, 10, 20];
     const [w1, w2] = [2 * h1 + h0, h1 + 2 * h0];
     expectClose(
@@ -148,7 +135,7 @@ describe('the sides of a key', () => {
 
   it('takes the slope of a law leg across the key, and 0 across a hold or a vertical one', () => {
     const slopeAt10 = (leg: object) => {
-      const program = programOf(project([key(0, 0, { leg }), key(10, 4), key(20, 5)]));
+      const program = programOf(curveProject([key(0, 0, { leg }), key(10, 4), key(20, 5)]));
       return program.channelRates(slotOf(program, CHANNEL), 10)[1] / 24;
     };
     expectClose(slopeAt10({ kind: 'ease', family: 'quad', slow: 'start' }), (2 * 4) / 10, 1e-13);
@@ -161,7 +148,7 @@ describe('the sides of a key', () => {
   it('goes evenly through the seam of a loop and carry', () => {
     const keys = [key(0, 0), key(10, 80), key(30, 360)];
     const more = { after: { mode: 'loop-carry' } };
-    const program = programOf(project(keys, more));
+    const program = programOf(curveProject(keys, more));
     const slot = slotOf(program, CHANNEL);
     const expected = ((80 + 360 - 80) / (40 - 10)) * 24;
     expectClose(program.channelRates(slot, 30)[1], expected, 1e-12);
@@ -170,7 +157,7 @@ describe('the sides of a key', () => {
 
   it('is flat at the seam of a loop whose ends differ, and at ends that hold', () => {
     const rateAt0 = (last: number, more: object) => {
-      const program = programOf(project([key(0, 1), key(10, 3), key(30, last)], { ...more }));
+      const program = programOf(curveProject([key(0, 1), key(10, 3), key(30, last)], { ...more }));
       return program.channelRates(slotOf(program, CHANNEL), 0)[1];
     };
     expect(rateAt0(2, { after: { mode: 'loop' } })).toBe(0);
@@ -181,80 +168,10 @@ describe('the sides of a key', () => {
 
   it("gives the last key the pinned key's slope", () => {
     const keys = [key(0, 0), key(10, 1, { out: { mode: 'set', slope: 7 } }), key(20, 3), key(30, 1)];
-    const program = programOf(project(keys, { after: { mode: 'loop', pin: 10 } }));
+    const program = programOf(curveProject(keys, { after: { mode: 'loop', pin: 10 } }));
     expectClose(program.channelRates(slotOf(program, CHANNEL), 30)[1], 7 * 24, 1e-12);
     const before = program.channelRates(slotOf(program, CHANNEL), 30 - 1e-9)[1];
     expectClose(before, 7 * 24, 1e-6);
-  });
-});
-
-describe('outside the keys', () => {
-  const keys = [key(10, 1, LINEAR), key(20, 4, LINEAR), key(30, 2, LINEAR)];
-  const at = (frame: number, more: object) => sample(keys, frame, { ...more });
-
-  it('holds, runs on, loops, carries and swings', () => {
-    expect(at(0, {})).toBe(1);
-    expect(at(99, {})).toBe(2);
-    expectClose(at(35, { after: { mode: 'run-on' } }), 1, 1e-13);
-    expectClose(at(5, { before: { mode: 'run-on' } }), -0.5, 1e-13);
-    expectClose(at(55, { after: { mode: 'loop' } }), 2.5, 1e-13);
-    expect(at(30, { after: { mode: 'loop' } })).toBe(2);
-    expect(at(50, { after: { mode: 'loop' } })).toBe(1);
-    expectClose(at(55, { after: { mode: 'loop-carry' } }), 2.5 + 2, 1e-13);
-    expectClose(at(35, { after: { mode: 'swing' } }), 3, 1e-13);
-    expectClose(at(55, { after: { mode: 'swing' } }), 2.5, 1e-13);
-    expectClose(at(5, { before: { mode: 'swing' } }), 2.5, 1e-13);
-    expectClose(at(-15, { before: { mode: 'loop-carry' } }), 3 - 2, 1e-13);
-  });
-
-  it('stops after a count of cycles with the value it has there', () => {
-    expect(at(500, { after: { mode: 'loop', count: 2 } })).toBe(2);
-    expect(at(-500, { before: { mode: 'loop', count: 2 } })).toBe(1);
-    expect(at(500, { after: { mode: 'loop-carry', count: 3 } })).toBe(5);
-    expect(at(-500, { before: { mode: 'loop-carry', count: 3 } })).toBe(-2);
-    expectClose(at(500, { after: { mode: 'loop', count: 0.25 } }), 2.5, 1e-13);
-    expectClose(at(500, { after: { mode: 'swing', count: 1.25 } }), 2.5, 1e-13);
-    expectClose(at(-500, { before: { mode: 'swing', count: 1.25 } }), 3, 1e-13);
-    expect(at(500, { after: { mode: 'swing', count: 1 } })).toBe(1);
-    expect(at(500, { after: { mode: 'loop', count: 0 } })).toBe(2);
-  });
-
-  it('repeats only what lies beyond the pin', () => {
-    expectClose(at(35, { after: { mode: 'loop', pin: 20 } }), 3, 1e-13);
-    expectClose(at(35, { after: { mode: 'loop-carry', pin: 20 } }), 1, 1e-13);
-    expectClose(at(5, { before: { mode: 'loop', pin: 20 } }), 2.5, 1e-13);
-    expectClose(at(35, { after: { mode: 'swing', pin: 20 } }), 3, 1e-13);
-    expectClose(at(45, { after: { mode: 'swing', pin: 20 } }), 3, 1e-13);
-  });
-
-  it('repeats exactly for ever', () => {
-    fc.assert(
-      fc.property(fc.integer({ min: 0, max: 19 }), fc.integer({ min: 2, max: 1000 }), (offset, cycles) => {
-        expect(at(10 + offset + 20 * cycles, { after: { mode: 'loop' } })).toBe(at(10 + offset, {}));
-      }),
-    );
-  });
-
-  it('gives one key everywhere, and the rest value where there is none', () => {
-    expect(sample([key(5, 7)], 900, { after: { mode: 'run-on' } })).toBe(7);
-    expect(sample([], 900, { after: { mode: 'loop' } })).toBe(0);
-  });
-
-  it('has the rates of the cycle, mirrored in a swing, none in a hold', () => {
-    const rate = (frame: number, more: object) => {
-      const program = programOf(project(keys, { ...more }));
-      return program.channelRates(slotOf(program, CHANNEL), frame)[1] / 24;
-    };
-    expectClose(rate(30, { after: { mode: 'loop' } }), 0.3, 1e-13);
-    expectClose(rate(30, { after: { mode: 'swing' } }), 0.2, 1e-13);
-    expectClose(rate(40, { after: { mode: 'swing' } }), -0.3, 1e-13);
-    expectClose(rate(50, { after: { mode: 'swing' } }), 0.3, 1e-13);
-    expectClose(rate(0, { before: { mode: 'swing' } }), -0.3, 1e-13);
-    expectClose(rate(-10, { before: { mode: 'swing' } }), 0.2, 1e-13);
-    expect(rate(30, {})).toBe(0);
-    expectClose(rate(10, {}), 0.3, 1e-13);
-    expectClose(rate(31, { after: { mode: 'run-on' } }), -0.2, 1e-13);
-    expect(rate(50, { after: { mode: 'loop', count: 1 } })).toBe(0);
   });
 });
 
@@ -273,7 +190,7 @@ describe('rates', () => {
         key(0, 0, { leg, out: { mode: 'set', slope: 0.2, reach: 0.6 } }),
         key(24, 3, { in: { mode: 'set', slope: -0.1, reach: 0.8 } }),
       ];
-      const program = programOf(project(keys));
+      const program = programOf(curveProject(keys));
       const slot = slotOf(program, CHANNEL);
       const inSeconds = (s: number) => program.channelRates(slot, s * 24);
       for (const s of [0.05, 0.31, 0.5, 0.77]) {
@@ -295,76 +212,8 @@ describe('rates', () => {
   });
 });
 
-describe('treatments', () => {
-  const keys = [key(0, 0, LINEAR), key(10, 10, LINEAR)];
-  const treated = (frame: number, ...treatments: object[]) => sample(keys, frame, { treatments });
-
-  it('clamp, gain, delay and every, in list order', () => {
-    expect(treated(8, { kind: 'clamp', max: 6 })).toBe(6);
-    expect(treated(8, { kind: 'gain', factor: 2, about: 5 })).toBe(11);
-    expectClose(treated(8, { kind: 'delay', frames: 3 }), 5, 1e-14);
-    expectClose(treated(8.9, { kind: 'every', frames: 3, offset: 1 }), 7, 1e-14);
-    expectClose(treated(8, { kind: 'delay', frames: 3 }, { kind: 'gain', factor: 2 }), 10, 1e-13);
-    expectClose(treated(8, { kind: 'clamp', max: 6, weight: 0.5 }), 7, 1e-14);
-    expect(treated(8, { kind: 'clamp', max: 6, muted: true })).toBe(8);
-    const weight = { keys: [key(0, 0, LINEAR), key(10, 1, LINEAR)] };
-    expectClose(treated(8, { kind: 'gain', factor: 0, weight }), 8 + 0.8 * (0 - 8), 1e-13);
-  });
-
-  it('act on the rest value where there are no keys', () => {
-    const curve = { channel: 'wagon/custom.throttle', treatments: [{ kind: 'gain', factor: 4 }] };
-    expect(valueAt(testProject({}, [curve]), 'wagon/custom.throttle', 3)).toBe(2);
-  });
-
-  const noiseAt = (frame: number, more: object = {}) =>
-    sample([], frame, { treatments: [{ kind: 'noise', amplitude: 1, period: 7, seed: 12, ...more }] });
-
-  it('noise is zero on its lattice, bounded, and the same every time', () => {
-    expect(noiseAt(14)).toBe(0);
-    fc.assert(
-      fc.property(
-        fc.double({ min: -1e6, max: 1e6, noNaN: true }),
-        fc.integer({ min: 1, max: 6 }),
-        (frame, octaves) => {
-          const value = noiseAt(frame, { octaves });
-          expect(Math.abs(value)).toBeLessThanOrEqual(1);
-          expect(noiseAt(frame, { octaves })).toBe(value);
-        },
-      ),
-    );
-  });
-
-  it('noise of another seed is other noise, and a loop closes', () => {
-    expect(noiseAt(3)).not.toBe(noiseAt(3, { seed: 13 }));
-    for (const frame of [0.5, 3, 11.25]) {
-      expectClose(
-        noiseAt(frame, { loop: 48, octaves: 3 }),
-        noiseAt(frame + 48, { loop: 48, octaves: 3 }),
-        1e-12,
-      );
-    }
-  });
-
-  it('noise has exact rates', () => {
-    const program = programOf(
-      project([], { treatments: [{ kind: 'noise', amplitude: 2, period: 9, seed: 3, octaves: 3 }] }),
-    );
-    const slot = slotOf(program, CHANNEL);
-    const inSeconds = (s: number) => program.channelRates(slot, s * 24);
-    const [, v, a, j] = inSeconds(0.33);
-    const [n1, n2, n3] = differenceOf(inSeconds, 0.33, 1e-4);
-    expectClose(v, n1, 1e-6);
-    expectClose(a, n2, 1e-6);
-    expectClose(j, n3, 1e-5);
-  });
-
-  it('a muted curve gives the rest value', () => {
-    expect(sample(keys, 5, { muted: true })).toBe(0);
-  });
-});
-
 describe('compiling', () => {
   it('changes nothing that it is given', () => {
-    expect(() => valueAt(deepFreeze(project([key(0, 0), key(9, 2)])), CHANNEL, 3)).not.toThrow();
+    expect(() => valueAt(deepFreeze(curveProject([key(0, 0), key(9, 2)])), CHANNEL, 3)).not.toThrow();
   });
 });

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { ApplicationRef, ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
 import { CommandRegistry } from './commands/registry';
 import { droppedFiles } from './open/files';
@@ -15,7 +15,7 @@ import { Keeper } from './storage/keeper';
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [RouterOutlet, TopBarComponent, NoticeLineComponent],
   host: {
-    '(document:keydown)': 'registry.handle($event)',
+    '(document:keydown)': 'onKey($event)',
     '(document:keyup)': 'registry.release($event)',
     '(document:dragover)': 'onDragOver($event)',
     '(document:dragleave)': 'onDragLeave($event)',
@@ -76,6 +76,7 @@ import { Keeper } from './storage/keeper';
 export class RootComponent {
   readonly studio = inject(Studio);
   readonly registry = inject(CommandRegistry);
+  private readonly application = inject(ApplicationRef);
   private readonly keeper = inject(Keeper);
   private readonly opener = inject(Opener);
   readonly dropping = signal(false);
@@ -84,6 +85,11 @@ export class RootComponent {
     const commands = inject(AppCommands);
     this.registry.add(commands.list());
     setTimeout(() => commands.preload(), 1000);
+  }
+
+  /** What a shortcut opens is drawn at once, so that keys typed fast after it already go there. */
+  onKey(event: KeyboardEvent): void {
+    if (this.registry.handle(event)) this.application.tick();
   }
 
   onDragOver(event: DragEvent): void {

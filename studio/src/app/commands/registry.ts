@@ -73,15 +73,16 @@ export class CommandRegistry {
     if (command && (command.when?.() ?? true)) command.run();
   }
 
-  /** Runs what a key press means, unless it belongs to whatever has the focus. */
-  handle(event: KeyboardEvent): void {
-    if (event.defaultPrevented || isOwnKey(event)) return;
+  /** Runs what a key press means, unless it belongs to whatever has the focus; tells whether it ran something. */
+  handle(event: KeyboardEvent): boolean {
+    if (event.defaultPrevented || isOwnKey(event)) return false;
     const shortcut = shortcutOfEvent(event);
     const command = this.byShortcut().get(shortcut);
-    if (!command || !(command.when?.() ?? true)) return;
+    if (!command || !(command.when?.() ?? true)) return false;
     event.preventDefault();
     if (shortcut === 'Space') this.space = this.space === 'up' ? 'held' : this.space;
     else command.run();
+    return shortcut !== 'Space';
   }
 
   /** Space runs its command when it comes up, unless it was held for a drag. */

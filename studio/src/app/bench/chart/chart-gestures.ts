@@ -288,15 +288,13 @@ export class ChartGestures {
 
   /** The channels that a double click on a place means. */
   private channelsAt(scene: HitScene, target: Target, y: number): readonly string[] {
-    if (target.kind === 'curve') return this.isDriven(scene, target.channel) ? [] : [target.channel];
+    const slot = target.kind === 'curve' ? scene.program.structure.slots.get(target.channel) : undefined;
+    if (target.kind === 'curve')
+      return slot !== undefined && scene.program.isDriven(slot) ? [] : [target.channel];
     if (target.kind !== 'ground') return [];
     const row = scene.bench.density === 'ticks' ? scene.rows[rowAt(scene, y)] : undefined;
     if (row) return curvesOfRow(row).map(({ channel }) => channel);
     const alone = target.strip?.channels.length === 1 ? target.strip.channels[0] : undefined;
     return alone === undefined ? [] : [alone];
-  }
-
-  private isDriven({ program }: HitScene, channel: string): boolean {
-    return program.isDriven(program.structure.slots.get(channel) ?? -1);
   }
 }

@@ -15,6 +15,7 @@ import { chartProject, programOf } from '../../testing/chart-project';
 import { channelLabel, limitOf } from '../channel-label';
 import { channelLine, channelRateLine, linesBeside, spreadOf, valueOfChannel } from './chart-lines';
 import type { Polyline } from './polyline';
+import { RATE_STRIDE, rateExtent } from './rates/rate-line';
 
 const RUN = 'wagon/translate.x';
 const VIEW = { axis: { first: 0, last: 48 }, width: 480 };
@@ -27,7 +28,7 @@ function valueAt({ points }: Polyline, frame: number): number {
   return value;
 }
 
-/** The run doubled about 0, by a weight that rises over the shot. */
+/** The run doubled about 0: three times as much, by a weight of a half. */
 function treated(): Project {
   const weight = weightCurve(0.5, 0, 48);
   return addTreatment(chartProject(), RUN, { ...newTreatment('gain', 0), factor: 3, weight } as ReturnType<
@@ -95,13 +96,17 @@ describe('what a strip has to hold', () => {
     expect(spreadOf(VIEW, programOf(far), far, 1, RUN).high).toBeCloseTo(fastest, 9);
   });
 
-  it('of a weight has no rates', () => {
-    const project = treated();
-    expect(channelRateLine(VIEW, programOf(project), project, weightChannel(RUN, 0))).toBeNull();
-    expect(spreadOf(VIEW, programOf(project), project, 1, weightChannel(RUN, 0))).toEqual({
-      low: 0,
-      high: 0,
-    });
+  it('of a weight has its rates too', () => {
+    const weight = weightChannel(RUN, 0);
+    const project = moveKeys(treated(), [{ channel: weight, frame: 48 }], { frames: 0, value: 0.4 });
+    const line = channelRateLine(VIEW, programOf(project), project, weight)!;
+    for (const piece of line.pieces)
+      for (let i = 0; i < piece.length; i += RATE_STRIDE)
+        expect(piece[i + 1]).toBeCloseTo(valueOfChannel(programOf(project), project, weight, piece[i]!), 9);
+    const { low, high } = spreadOf(VIEW, programOf(project), project, 1, weight);
+    expect([low, high]).toEqual([rateExtent(line, 1, 0, 48).low, rateExtent(line, 1, 0, 48).high]);
+    expect(high - low).toBeGreaterThan(0.1);
+    expect(channelRateLine(VIEW, programOf(project), project, weightChannel(RUN, 5))).toBeNull();
     expect(curveOf(project, weightChannel(RUN, 0))!.keys).toHaveLength(2);
   });
 });

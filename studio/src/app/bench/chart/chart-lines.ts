@@ -7,6 +7,7 @@ import {
   restOf,
   secondsPerFrame,
   weightOf,
+  type CompiledCurve,
   type Curve,
   type Program,
   type Project,
@@ -74,7 +75,7 @@ export function linesBeside(
   return [take, plain].flatMap((each) => (each ? [asideLine(view, project, each)] : []));
 }
 
-/** A channel's rates drawn out over the frames that show; null for a weight. */
+/** The rates of a channel, or of a weight, drawn out over the frames that show; null where neither is there. */
 export function channelRateLine(
   view: TimeView,
   program: Program,
@@ -82,14 +83,16 @@ export function channelRateLine(
   channel: string,
 ): RateLine | null {
   const slot = program.structure.slots.get(channel);
-  if (slot === undefined) return null;
   const { first, last } = view.axis;
-  const curve = program.curveAt(slot);
   const source = curveOf(project, channel);
   const step = stepOf(view, 2);
-  if (program.isDriven(slot) || !curve || !source)
-    return drivenRates(program, project, channel, first, last, step);
-  return curveRates(source, curve, first, last, step, secondsPerFrame(project.rate));
+  const rates = (drawn: Curve, curve: CompiledCurve) =>
+    curveRates(drawn, curve, first, last, step, secondsPerFrame(project.rate));
+  if (slot === undefined) return source ? rates(source, compiledAside(project, source)) : null;
+  const curve = program.curveAt(slot);
+  return source && curve && !program.isDriven(slot)
+    ? rates(source, curve)
+    : drivenRates(program, project, channel, first, last, step);
 }
 
 /** What a channel, or a weight, shows at a frame. */

@@ -119,7 +119,7 @@ export class ChartModel {
     return linesBeside(this.view(), project, channel, this.studio.bench().shaping);
   }
 
-  /** A channel's rates drawn out over the frames that show; null for a weight. */
+  /** The rates of a channel, or of a weight, drawn out over the frames that show. */
   rates(program: Program, project: Project, channel: string): RateLine | null {
     return channelRateLine(this.view(), program, project, channel);
   }

@@ -5,6 +5,7 @@ import { MatTooltip } from '@angular/material/tooltip';
 import { setCurveFlag } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
 import { Studio } from '../../state/studio';
+import { focusRow } from '../../ui/focus-row';
 import { sheetFor, toggled } from '../picking';
 import { ChartModel } from './chart-model';
 import { ROW } from './plot';
@@ -92,13 +93,7 @@ export class RowsPanelComponent {
   }
 
   private focusRow(row: Row, index: number): void {
-    const viewport = this.viewport();
-    const top = index * ROW;
-    const offset = viewport.measureScrollOffset();
-    if (top < offset) viewport.scrollToOffset(top);
-    if (top + ROW > offset + viewport.getViewportSize())
-      viewport.scrollToOffset(top + ROW - viewport.getViewportSize());
-    requestAnimationFrame(() => document.getElementById(`row-${row.kind}-${row.id}`)?.focus());
+    focusRow(this.viewport(), index, ROW, `row-${row.kind}-${row.id}`);
   }
 
   toggleOpen(row: PartRow | KindRow): void {

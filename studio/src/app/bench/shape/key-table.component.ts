@@ -1,5 +1,6 @@
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
 import {
+  ApplicationRef,
   ChangeDetectionStrategy,
   Component,
   computed,
@@ -21,6 +22,7 @@ import {
 } from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { applyAmount, decimalsOf, readAmount, shownFrame, shownNumber } from '../../ui/amount';
+import { focusRow } from '../../ui/focus-row';
 import { Notices } from '../../ui/notices';
 import { optionsOf } from '../../ui/option';
 import { channelLabel } from '../channel-label';
@@ -57,6 +59,7 @@ export class KeyTableComponent {
   readonly studio = inject(Studio);
   private readonly stage = inject(Stage);
   private readonly notices = inject(Notices);
+  private readonly application = inject(ApplicationRef);
   readonly exchange = inject(KeyTableExchange);
   readonly sheets = inject(ShapeSheets);
   private readonly viewport = viewChild.required(CdkVirtualScrollViewport);
@@ -171,27 +174,21 @@ export class KeyTableComponent {
   }
 
   private focusCell(row: number, column: Column): void {
-    const viewport = this.viewport();
-    const top = row * this.rowHeight;
-    const offset = viewport.measureScrollOffset();
-    if (top < offset) viewport.scrollToOffset(top);
-    else if (top + this.rowHeight > offset + viewport.getViewportSize())
-      viewport.scrollToOffset(top + this.rowHeight - viewport.getViewportSize());
-    requestAnimationFrame(() => document.getElementById(`key-${row}-${column}`)?.focus());
+    focusRow(this.viewport(), row, this.rowHeight, `key-${row}-${column}`);
   }
 
   edit(row: number, column: Column): void {
     if (this.studio.readOnly()) return;
     this.reached.set({ row, column });
     this.editing.set(true);
-    requestAnimationFrame(() =>
-      document.querySelector<HTMLElement>(`#key-${row}-${column} :is(input, select)`)?.focus(),
-    );
+    this.application.tick();
+    document.querySelector<HTMLElement>(`#key-${row}-${column} :is(input, select)`)?.focus();
   }
 
   /** Ends the editing of a cell; the grid has the keyboard again. */
   private done(row: number, column: Column): void {
     this.editing.set(false);
+    this.application.tick();
     this.focusCell(row, column);
   }
 

@@ -1,5 +1,5 @@
 import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { ApplicationRef, ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { MatIcon } from '@angular/material/icon';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { MatTooltip } from '@angular/material/tooltip';
@@ -57,6 +57,7 @@ export class TreatmentListComponent {
   readonly channel = input.required<string>();
   readonly studio = inject(Studio);
   readonly shapes = inject(ShapeCommands);
+  private readonly application = inject(ApplicationRef);
   private readonly notices = inject(Notices);
   readonly kinds = optionsOf(TREATMENT_LABELS);
   readonly labels = TREATMENT_LABELS;
@@ -200,7 +201,8 @@ export class TreatmentListComponent {
     event.stopPropagation();
     const list = (event.currentTarget as HTMLElement).closest('.list');
     this.move(index, index + step);
-    setTimeout(() => list?.querySelectorAll<HTMLElement>('.grip')[index + step]?.focus());
+    this.application.tick();
+    list?.querySelectorAll<HTMLElement>('.grip')[index + step]?.focus();
   }
 
   /** Keys on every frame of what shows, in place of keys and treatments. */

@@ -1,5 +1,6 @@
 import {
   afterRenderEffect,
+  ApplicationRef,
   ChangeDetectionStrategy,
   Component,
   type ElementRef,
@@ -45,6 +46,7 @@ import { AxisEntry } from './axis-entry';
 })
 export class AxisEntryComponent {
   readonly entry = inject(AxisEntry);
+  private readonly application = inject(ApplicationRef);
   private readonly box = viewChild<ElementRef<HTMLInputElement>>('box');
 
   constructor() {
@@ -60,5 +62,6 @@ export class AxisEntryComponent {
     } else if (event.key === 'Enter') this.entry.take(box.value);
     else if (event.key === 'Escape') this.entry.end();
     event.stopPropagation();
+    this.application.tick();
   }
 }

@@ -15,7 +15,6 @@ import { PerspectiveCamera } from 'three';
 import type { CameraPart } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
 import { Studio } from '../../state/studio';
-import { Keeper } from '../../storage/keeper';
 import { Theme } from '../../ui/theme';
 import { toggled } from '../picking';
 import { Stage } from '../stage';
@@ -23,17 +22,13 @@ import { AxisEntryComponent } from './axis-entry.component';
 import { GripChip } from './grip-chip';
 import type { Eye } from './grip-math';
 import { GripsComponent } from './grips.component';
-import { pictureOf } from './picture';
+import { pictureOf, ProjectPicture } from './picture';
 import { StageScene } from './stage-scene';
 import { TitleBlockComponent } from './title-block.component';
 import { trailBeads, type Bead } from './trail';
 import { TrailHands } from './trail-hands';
 import { ViewCamera, shotCamera } from './view-camera';
 import { ViewControl } from './view-control';
-
-const PICTURE = { width: 472, height: 284 };
-/** The picture for the Projects page is taken when nothing has moved for this long. */
-const PICTURE_DELAY = 1500;
 
 /** The view: the project in three dimensions. It draws when something changed, never by itself. */
 @Component({
@@ -72,7 +67,7 @@ export class ViewComponent implements AfterViewInit {
   private readonly studio = inject(Studio);
   private readonly stage = inject(Stage);
   private readonly theme = inject(Theme);
-  private readonly keeper = inject(Keeper);
+  private readonly picture = inject(ProjectPicture);
   private readonly registry = inject(CommandRegistry);
   private readonly control = inject(ViewControl);
   private readonly hands = inject(TrailHands);
@@ -88,7 +83,6 @@ export class ViewComponent implements AfterViewInit {
   /** Counts movements of the camera, for what is drawn over the view. */
   private readonly looks = signal(0);
   private asked = false;
-  private pictureTimer: ReturnType<typeof setTimeout> | undefined;
   /** The few things of the Bench that the view draws by: it does nothing when others change. */
   private readonly parts = computed(() => this.studio.bench().parts);
   private readonly trailShown = computed(() => this.studio.bench().trail);
@@ -242,21 +236,12 @@ export class ViewComponent implements AfterViewInit {
       this.asked = false;
       if (!this.scene || !this.view) return;
       this.scene.draw(this.view.target, this.shotPart() ? this.shot : undefined);
-      clearTimeout(this.pictureTimer);
-      this.pictureTimer = setTimeout(() => this.takePicture(), PICTURE_DELAY);
+      this.picture.soon(this.canvas().nativeElement);
     });
   }
 
-  /** A picture of the view for the Projects page. */
-  private takePicture(): void {
-    if (this.studio.readOnly() || this.stage.playing()) return;
-    const picture = pictureOf(this.canvas().nativeElement, PICTURE);
-    if (picture) this.keeper.setPicture(picture);
-  }
-
   private leave(): void {
-    clearTimeout(this.pictureTimer);
-    this.takePicture();
+    this.picture.now(this.canvas().nativeElement);
     this.control.attach(null);
     this.view?.dispose();
     this.scene?.dispose();

@@ -3,6 +3,7 @@ import {
   curveJet,
   channelCorners,
   activeClip,
+  hiddenCorners,
   type CompiledCurve,
   type Curve,
   type Jet,
@@ -42,10 +43,11 @@ export function curveRates(
 ): RateLine {
   const known = cache.get(curve);
   if (known && covers(known, from, to, step)) return known;
+  const told = source.treatments.every(({ kind, muted }) => muted || kind !== 'clamp');
   const made = drawOut(
     (frame) => curveJet(curve, frame),
     (start, end) => curveCorners(source, start, end),
-    { from, to, step },
+    { from, to, step, told },
     secondsPerFrame,
   );
   cache.set(curve, made);
@@ -73,7 +75,7 @@ export function drivenRates(
     return [v, d1 * perSecond, d2 * perSecond ** 2, d3 * perSecond ** 3];
   };
   const corners = (start: number, end: number) => channelCorners(project, curves, channel, start, end);
-  const made = drawOut(jet, corners, { from, to, step }, perSecond);
+  const made = drawOut(jet, corners, { from, to, step, told: false }, perSecond);
   ofProgram.set(channel, made);
   return made;
 }
@@ -85,15 +87,14 @@ function covers(known: RateLine, from: number, to: number, step: number): boolea
 function drawOut(
   jet: (frame: number) => Jet,
   cornersIn: (from: number, to: number) => readonly number[],
-  asked: { readonly from: number; readonly to: number; readonly step: number },
+  asked: { readonly from: number; readonly to: number; readonly step: number; readonly told: boolean },
   secondsPerFrame: number,
 ): RateLine {
   const half = (asked.to - asked.from) / 2;
   const [from, to] = [asked.from - half, asked.to + half];
   const { step } = asked;
-  const stops = [from, ...[...cornersIn(from, to)].sort((a, b) => a - b), to]
-    .filter((frame) => frame >= from && frame <= to)
-    .filter((frame, i, all) => i === 0 || frame - all[i - 1]! > APART);
+  const known = apart([from, ...cornersIn(from, to), to].filter((frame) => frame >= from && frame <= to));
+  const stops = asked.told ? known : apart([...known, ...hiddenCorners(jet, known, step)]);
   const pieces = stops.slice(1).map((end, i) => {
     const start = stops[i]!;
     const points: number[] = [];
@@ -107,6 +108,10 @@ function drawOut(
     return Float64Array.from(points);
   });
   return { from, to, step, pieces };
+}
+
+function apart(frames: number[]): readonly number[] {
+  return frames.sort((a, b) => a - b).filter((frame, i, all) => i === 0 || frame - all[i - 1]! > APART);
 }
 
 function advance([v, d1, d2, d3]: Jet, by: number): Jet {

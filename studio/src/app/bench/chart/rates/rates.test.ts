@@ -1,5 +1,14 @@
 import '@angular/compiler';
-import { changePart, curveOf, setLeg, setSideMode, type Project } from '@kaizen/core';
+import {
+  addTreatment,
+  changePart,
+  curveOf,
+  newTreatment,
+  setLeg,
+  setSideMode,
+  type Project,
+  type Treatment,
+} from '@kaizen/core';
 import { chartProject, programOf } from '../../../testing/chart-project';
 import { NAMED_INK as ink, recordingPen } from '../../../testing/recording-pen';
 import { channelLabel } from '../../channel-label';
@@ -44,6 +53,19 @@ describe('rates drawn out', () => {
     expect(steps[1]!.before).toBeCloseTo(2 / 0.75 / 0.25, 4);
     expect(steps[1]!.after).toBeCloseTo(0, 4);
     expect(rateSteps(linesOf(trapezoid()), 1, 0.01).filter(({ frame }) => frame < 24)).toEqual([]);
+  });
+
+  it('step where a clamp is met, though no key stands there', () => {
+    const free = rateSteps(linesOf(chartProject()), 1, 0.01).filter(({ frame }) => frame > 0 && frame < 24);
+    const clamped = addTreatment(chartProject(), RUN, { ...newTreatment('clamp', 0), max: 1 } as Treatment);
+    const met = rateSteps(linesOf(clamped), 1, 0.01).filter(({ frame }) => frame > 0 && frame < 24);
+    expect(free).toEqual([]);
+    expect(met).toHaveLength(1);
+    const whole = programOf(chartProject());
+    const [value, speed] = whole.channelRates(whole.structure.slots.get(RUN)!, met[0]!.frame);
+    expect(value).toBeCloseTo(1, 6);
+    expect(met[0]!.before).toBeCloseTo(speed, 3);
+    expect(met[0]!.after).toBe(0);
   });
 
   it('are kept for the same curve and step, and drawn out anew past what is there', () => {

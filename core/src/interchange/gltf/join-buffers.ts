@@ -1,0 +1,124 @@
+import { fromBase64 } from '../asset-bytes';
+import type { GltfDocument, GltfJson } from './document';
+import { isCount, MOST_MODEL_BYTES } from './model-checks';
+import { gltfProblem } from './model-problem';
+
+/** Puts all buffers, and images kept in files, into one binary chunk. */
+export function joinBuffers(
+  json: GltfJson,
+  bin: Uint8Array,
+  beside: (path: string) => Uint8Array | null,
+): GltfDocument {
+  const chunks: Uint8Array[] = [];
+  let length = 0;
+  const append = (bytes: Uint8Array): number => {
+    const at = length;
+    const padded = Math.ceil(bytes.length / 4) * 4;
+    const chunk = new Uint8Array(padded);
+    chunk.set(bytes);
+    chunks.push(chunk);
+    length += padded;
+    if (length > MOST_MODEL_BYTES)
+      throw gltfProblem('/buffers', 'its buffers are more than 512 MB; they must be smaller');
+    return at;
+  };
+  const starts = (json.buffers ?? []).map((buffer, i) => {
+    const pointer = `/buffers/${i}`;
+    const bytes =
+      buffer.uri === undefined && i === 0 ? bin : resourceBytes(String(buffer.uri), pointer, beside);
+    if (!isCount(buffer.byteLength) || bytes.length < buffer.byteLength) {
+      throw gltfProblem(
+        pointer,
+        `it says ${String(buffer.byteLength)} bytes, and there are ${bytes.length}; the file is cut off or a part is missing`,
+      );
+    }
+    return { start: append(bytes), length: buffer.byteLength };
+  });
+  const bufferViews = (json.bufferViews ?? []).map((view, i) => {
+    const buffer = starts[view.buffer];
+    const { byteOffset = 0, byteLength } = view;
+    if (!buffer || !isCount(byteOffset) || !isCount(byteLength) || byteOffset + byteLength > buffer.length) {
+      throw gltfProblem(`/bufferViews/${i}`, 'it reaches outside its buffer; the file is damaged');
+    }
+    return { ...view, buffer: 0, byteOffset: buffer.start + byteOffset };
+  });
+  const images = json.images?.map((image, i) => {
+    if (image.uri === undefined) return image;
+    const { uri, ...rest } = image;
+    const bytes = resourceBytes(uri, `/images/${i}`, beside);
+    bufferViews.push({ buffer: 0, byteOffset: append(bytes), byteLength: bytes.length });
+    return { ...rest, bufferView: bufferViews.length - 1, mimeType: image.mimeType ?? imageType(bytes) };
+  });
+  const joined = new Uint8Array(length);
+  let at = 0;
+  for (const chunk of chunks) {
+    joined.set(chunk, at);
+    at += chunk.length;
+  }
+  return {
+    json: {
+      ...json,
+      ...(json.bufferViews || bufferViews.length > 0 ? { bufferViews } : {}),
+      ...(images ? { images } : {}),
+      ...(length > 0 ? { buffers: [{ byteLength: length }] } : {}),
+    },
+    bin: joined,
+  };
+}
+
+function imageType(bytes: Uint8Array): string {
+  return bytes[0] === 0xff && bytes[1] === 0xd8 ? 'image/jpeg' : 'image/png';
+}
+
+function resourceBytes(
+  uri: string,
+  pointer: string,
+  beside: (path: string) => Uint8Array | null,
+): Uint8Array {
+  const base64 = /^data:[^,]*;base64,/.exec(uri);
+  if (base64) {
+    const bytes = fromBase64(uri.slice(base64[0].length));
+    if (!bytes) throw gltfProblem(pointer, 'its data URI is not base64; the file is damaged');
+    return bytes;
+  }
+  const path = safePath(uri);
+  if (path === null) {
+    throw gltfProblem(
+      pointer,
+      `it names "${uri.slice(0, 80)}", which is outside the model's folder; files must lie beside or below the model`,
+    );
+  }
+  const bytes = beside(path);
+  if (!bytes)
+    throw gltfProblem(
+      pointer,
+      `it needs the file "${path}", which was not given; drop it together with the model`,
+    );
+  return bytes;
+}
+
+/** A relative path with its dots resolved, or null where it is absolute, has a scheme, or climbs out. */
+export function safePath(uri: string): string | null {
+  let decoded: string;
+  try {
+    decoded = decodeURIComponent(uri);
+  } catch {
+    return null;
+  }
+  if (
+    /^[A-Za-z][A-Za-z0-9+.-]*:/.test(decoded) ||
+    /^[\\/]/.test(decoded) ||
+    decoded.includes('\\') ||
+    decoded.includes('\0')
+  )
+    return null;
+  const steps: string[] = [];
+  for (const step of decoded.split('/')) {
+    if (step === '..') {
+      if (steps.pop() === undefined) return null;
+    } else if (step !== '.' && step !== '') {
+      steps.push(step);
+    }
+  }
+  return steps.length > 0 ? steps.join('/') : null;
+}

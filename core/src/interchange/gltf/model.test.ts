@@ -1,0 +1,175 @@
+import { bringModel, isBringProblem, readGlb, safePath, writeGlb, writeGltfText } from './index';
+import { compile } from '../../evaluate';
+import { writeProject } from '../../project';
+import { readKaizenZip, writeKaizenZip } from '../kaizen-zip';
+import { complaints, glbOf, playGlb } from '../../../testing/gltf';
+
+function foreignGltf(change: (json: Record<string, unknown>) => void = () => undefined): Uint8Array {
+  const positions = Float32Array.of(0, 0, 0, 1, 0, 0, 0, 1, 0);
+  const json = {
+    asset: { version: '2.0' },
+    scene: 0,
+    scenes: [{ nodes: [0] }],
+    nodes: [
+      { name: 'Pump rod', children: [1, 2], rotation: [0, Math.SQRT1_2, 0, Math.SQRT1_2] },
+      { name: 'Paddle', mesh: 0, matrix: [0, 0, -2, 0, 0, 1, 0, 0, 1, 0, 0, 0, 3, 4, 5, 1] },
+      { camera: 0 },
+    ],
+    cameras: [{ type: 'perspective', perspective: { yfov: 2 * Math.atan(24 / 100), znear: 0.1 } }],
+    meshes: [{ primitives: [{ attributes: { POSITION: 0 }, material: 0 }] }],
+    materials: [{ pbrMetallicRoughness: { baseColorFactor: [0.5, 0.25, 0.125, 1], roughnessFactor: 0.5 } }],
+    accessors: [
+      { bufferView: 0, componentType: 5126, count: 3, type: 'VEC3', min: [0, 0, 0], max: [1, 1, 0] },
+    ],
+    bufferViews: [{ buffer: 0, byteLength: 36 }],
+    buffers: [{ byteLength: 36 }],
+  };
+  change(json);
+  return writeGlb({ json: json as never, bin: new Uint8Array(positions.buffer) });
+}
+
+describe('a model from elsewhere', () => {
+  it('becomes parts with names, hierarchy, meshes, materials and cameras', async () => {
+    const brought = bringModel({ name: 'pump.glb', bytes: foreignGltf() });
+    if (isBringProblem(brought)) throw new Error(brought.message);
+    const { project } = brought;
+    expect(project.parts.map(({ id, name, kind, parent }) => [id, name, kind, parent])).toEqual([
+      ['Pump-rod', 'Pump rod', 'group', null],
+      ['Paddle', 'Paddle', 'mesh', 'Pump-rod'],
+      ['node-2', 'Node 2', 'camera', 'Pump-rod'],
+    ]);
+    expect(project.parts[0]!.rest.rotate).toEqual([0, 90, 0]);
+    expect(project.parts[1]!.rest).toEqual({ translate: [3, 4, 5], rotate: [0, 90, 0], scale: [2, 1, 1] });
+    expect(project.parts[1]).toMatchObject({
+      material: { baseColor: [0.5, 0.25, 0.125, 1], roughness: 0.5, metallic: 1 },
+    });
+    expect((project.parts[2] as { camera?: { focalLength: number } }).camera?.focalLength).toBeCloseTo(
+      50,
+      10,
+    );
+    expect(compile(project).ok).toBe(true);
+    const again = glbOf(project);
+    expect(await complaints(again)).toEqual([]);
+    const played = await playGlb(again);
+    played.pointAt('Paddle', [1, 0, 0], 0).forEach((v, i) => expect(v).toBeCloseTo([3, 4, -3][i]!, 5));
+  });
+
+  it('opens as .gltf with its files beside it, and from .gltf text with the buffer inside', () => {
+    const glb = readGlb(foreignGltf());
+    if ('reason' in glb) throw new Error(glb.reason);
+    const text = JSON.stringify({
+      ...(JSON.parse(glb.text) as object),
+      buffers: [{ byteLength: 36, uri: 'parts/pump%20rod.bin' }],
+    });
+    const files = new Map([['parts/pump rod.bin', glb.bin]]);
+    const brought = bringModel({
+      name: 'pump.gltf',
+      bytes: Buffer.from(text),
+      beside: (path) => files.get(path) ?? null,
+    });
+    expect(isBringProblem(brought)).toBe(false);
+    expect(bringModel({ name: 'pump.gltf', bytes: Buffer.from(text) })).toMatchObject({
+      pointer: '/buffers/0',
+      message: expect.stringMatching(/was not given/) as string,
+    });
+    const inside = writeGltfText({ json: JSON.parse(glb.text) as never, bin: glb.bin });
+    expect(isBringProblem(bringModel({ name: 'p.gltf', bytes: Buffer.from(inside) }))).toBe(false);
+  });
+
+  it('keeps its model beside the project in a zip, checked by its hash', () => {
+    const brought = bringModel({ name: 'pump.glb', bytes: foreignGltf() });
+    if (isBringProblem(brought)) throw new Error(brought.message);
+    const zip = writeKaizenZip(brought.project);
+    const read = readKaizenZip(zip);
+    expect(read.ok && writeProject(read.value)).toBe(writeProject(brought.project));
+    const index = Buffer.from(zip).indexOf('glTF');
+    if (index > 0) {
+      const broken = Uint8Array.from(zip);
+      broken[index + 1] = 0;
+      expect(readKaizenZip(broken).ok).toBe(false);
+    }
+    expect(readKaizenZip(Uint8Array.of(1, 2, 3))).toMatchObject({ ok: false });
+  });
+
+  it.each<[string, (json: any) => void, string, RegExp]>([
+    ['two parents', (j) => (j.nodes[1].children = [2]), '/nodes/2', /one parent/],
+    [
+      'a ring',
+      (j) => ((j.nodes[0].children = [1]), (j.nodes[1].children = [0])),
+      '/nodes/0',
+      /ring|one parent/,
+    ],
+    ['a missing child', (j) => (j.nodes[0].children = [99]), '/nodes/0/children', /does not exist/],
+    [
+      'a view outside the buffer',
+      (j) => (j.bufferViews[0].byteLength = 99),
+      '/bufferViews/0',
+      /outside its buffer/,
+    ],
+    [
+      'an accessor outside its view',
+      (j) => (j.accessors[0].count = 4e8),
+      '/accessors/0',
+      /outside its buffer view/,
+    ],
+    ['a negative offset', (j) => (j.accessors[0].byteOffset = -4), '/accessors/0', /outside/],
+    [
+      'an unknown required extension',
+      (j) => (j.extensionsRequired = ['KHR_draco_mesh_compression']),
+      '/extensionsRequired',
+      /KHR_draco_mesh_compression/,
+    ],
+    ['another version', (j) => (j.asset.version = '1.0'), '/asset/version', /version 2/],
+    ['a matrix of words', (j) => (j.nodes[1].matrix = 'hello'), '/nodes/1/matrix', /16 numbers/],
+    ['a short buffer', (j) => (j.buffers[0].byteLength = 4000), '/buffers/0', /cut off/],
+    [
+      'a material that is not there',
+      (j) => (j.meshes[0].primitives[0].material = 7),
+      '/meshes/0',
+      /material/,
+    ],
+    ['nodes that are no list', (j) => (j.nodes = 7), '/nodes', /list/],
+  ])('is refused with %s', (_, change, pointer, message) => {
+    expect(bringModel({ name: 'x.glb', bytes: foreignGltf(change) })).toMatchObject({
+      problem: true,
+      pointer,
+      message: expect.stringMatching(message) as string,
+    });
+  });
+
+  it('is refused where it is cut off or no glTF at all, and where numbers are not finite', () => {
+    expect(bringModel({ name: 'x.glb', bytes: foreignGltf().slice(0, 300) })).toMatchObject({
+      problem: true,
+    });
+    expect(bringModel({ name: 'x.glb', bytes: Buffer.from('hello') })).toMatchObject({ problem: true });
+    const bytes = foreignGltf();
+    new DataView(bytes.buffer).setFloat32(bytes.length - 12, Number.NaN, true);
+    expect(bringModel({ name: 'x.glb', bytes })).toMatchObject({
+      pointer: '/accessors/0',
+      message: expect.stringMatching(/not finite/) as string,
+    });
+  });
+
+  it('with a chain of twenty thousand nodes is walked without overflowing', () => {
+    const brought = bringModel({
+      name: 'deep.glb',
+      bytes: foreignGltf(
+        (json) =>
+          (json['nodes'] = Array.from({ length: 20000 }, (_, i) => (i < 19999 ? { children: [i + 1] } : {}))),
+      ),
+    });
+    if (isBringProblem(brought)) throw new Error(brought.message);
+    expect(compile(brought.project).ok).toBe(true);
+  });
+
+  it.each([
+    ['../x.bin', null],
+    ['a/../../x.bin', null],
+    ['/etc/passwd', null],
+    ['file:///x', null],
+    ['http://x/y', null],
+    ['a%2F..%2F..%2Fx', null],
+    ['a\\b', null],
+    ['./a/../b%20c.bin', 'b c.bin'],
+  ])('path %s', (path, expected) => expect(safePath(path)).toBe(expected));
+});
