@@ -2,9 +2,9 @@
  * `npm test`: everything that has to hold, on a fresh machine too. Formatting, lint, types, unit tests, the build and the
  * tests in the browser; closes with one line `N passed, N failed`. `npm test -- unit` leaves the browser out.
  */
-import { spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { availableParallelism, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { findChromium, installPackages, requireNode } from './install.mjs';
@@ -20,18 +20,35 @@ function count(ok, much = 1) {
   else failed += much;
 }
 
-function run(name, script, args, env = {}) {
-  process.stdout.write(`\n— ${name}\n`);
+/** Runs a script; what it prints comes as it is printed, or in one piece at its end. */
+function run(name, script, args, env = {}, atOnce = true) {
   const began = Date.now();
-  const result = spawnSync(process.execPath, [script, ...args], {
-    cwd: root,
-    stdio: ['ignore', 'inherit', 'inherit'],
-    env: { ...process.env, ...env },
+  if (atOnce) process.stdout.write(`\n— ${name}\n`);
+  return new Promise((done) => {
+    const child = spawn(process.execPath, [script, ...args], {
+      cwd: root,
+      stdio: atOnce ? ['ignore', 'inherit', 'inherit'] : ['ignore', 'pipe', 'pipe'],
+      env: { ...process.env, ...env },
+    });
+    let said = '';
+    for (const stream of [child.stdout, child.stderr]) stream?.on('data', (piece) => (said += piece));
+    child.on('close', (code) => {
+      const took = Math.round((Date.now() - began) / 1000);
+      if (!atOnce) process.stdout.write(`\n— ${name}\n${said}`);
+      process.stdout.write(`  ${name}: ${code === 0 ? 'good' : 'not good'}, ${took} s\n`);
+      done(code === 0);
+    });
   });
-  process.stdout.write(
-    `  ${name}: ${result.status === 0 ? 'good' : 'not good'}, ${Math.round((Date.now() - began) / 1000)} s\n`,
-  );
-  return result.status === 0;
+}
+
+/** Runs checks side by side, as many as there are processors, the next as soon as one is done. */
+async function runChecks(checks) {
+  const waiting = [...checks];
+  const lane = async () => {
+    for (let check = waiting.shift(); check; check = waiting.shift())
+      count(await run(check.name, check.script, check.args, {}, false));
+  };
+  await Promise.all(Array.from({ length: Math.max(1, availableParallelism()) }, lane));
 }
 
 function readReport(file) {
@@ -49,30 +66,29 @@ const { buildNode, buildStudio } = await import('./build.mjs');
 await buildNode();
 
 const bin = (name, file) => join('node_modules', name, file);
-count(run('format', bin('prettier', 'bin/prettier.cjs'), ['--check', '--log-level', 'warn', '.']));
-count(run('lint', bin('eslint', 'bin/eslint.js'), ['.', '--max-warnings', '0']));
-count(
-  run('import directions', bin('dependency-cruiser', 'bin/dependency-cruise.mjs'), [
-    '--config',
-    '.dependency-cruiser.cjs',
-    ...['core', 'cli', 'server', 'studio'].map((name) => `${name}/src`),
-  ]),
-);
-for (const project of [
-  'core',
-  'core/tsconfig.lib.json',
-  'cli',
-  'server',
-  'samples',
-  'studio',
-  'e2e',
-  'benchmark',
-]) {
-  count(run(`types of ${project}`, bin('typescript', 'bin/tsc'), ['--noEmit', '-p', project]));
-}
+const sources = ['core', 'cli', 'server', 'studio'].map((name) => `${name}/src`);
+const typed = ['core', 'core/tsconfig.lib.json', 'cli', 'server', 'samples', 'studio', 'e2e', 'benchmark'];
+await runChecks([
+  { name: 'lint', script: bin('eslint', 'bin/eslint.js'), args: ['.', '--max-warnings', '0'] },
+  {
+    name: 'format',
+    script: bin('prettier', 'bin/prettier.cjs'),
+    args: ['--check', '--log-level', 'warn', '.'],
+  },
+  {
+    name: 'import directions',
+    script: bin('dependency-cruiser', 'bin/dependency-cruise.mjs'),
+    args: ['--config', '.dependency-cruiser.cjs', ...sources],
+  },
+  ...typed.map((project) => ({
+    name: `types of ${project}`,
+    script: bin('typescript', 'bin/tsc'),
+    args: ['--noEmit', '-p', project],
+  })),
+]);
 
 const jestReport = join(reports, 'jest.json');
-const jestRan = run(
+const jestRan = await run(
   'unit tests',
   bin('jest', 'bin/jest.js'),
   ['--json', `--outputFile=${jestReport}`, '--silent'],
@@ -90,7 +106,7 @@ if (withBrowser) {
   count(built);
   if (built) {
     const report = join(reports, 'playwright.json');
-    const ran = run(
+    const ran = await run(
       'tests in the browser',
       bin('@playwright/test', 'cli.js'),
       ['test', '--config', 'e2e/playwright.config.ts'],
