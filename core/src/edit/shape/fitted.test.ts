@@ -133,6 +133,28 @@ describe('simplify', () => {
     expect(curveOf(made.project, CHANNEL)!.after.pin).toBe(20);
   });
 
+  it('leaves out holds that hold on the same, but for pins, the ends and what was not chosen', () => {
+    const stills = [0, 0, 0.0004, 2, 2, 2.0006, 2, 2, 5].map((value, i) => ({
+      frame: i * 6,
+      value,
+      leg: { kind: 'hold' },
+    }));
+    const before = curveProject(stills, { after: { mode: 'loop', pin: 36 } });
+    const all = keysOf(before).map(({ frame }) => at(frame));
+    const made = simplify(before, all, 1e-3);
+    expect(keysOf(made.project).map(({ frame, value }) => [frame, value])).toEqual([
+      [0, 0],
+      [18, 2],
+      [36, 2],
+      [48, 5],
+    ]);
+    expect([made.error, made.at]).toEqual([expect.closeTo(6e-4, 12), at(30)]);
+    for (let frame = 0; frame < 60; frame++)
+      expect(Math.abs(valueOf(made.project, frame) - valueOf(before, frame))).toBeLessThanOrEqual(1e-3);
+    const few = simplify(before, [at(18), at(30)], 1e-3);
+    expect(keysOf(few.project).map(({ frame }) => frame)).toEqual([0, 6, 12, 18, 30, 36, 42, 48]);
+  });
+
   it('leaves a curve alone that is as simple as it can be', () => {
     const before = curveProject([
       { frame: 0, value: 0 },

@@ -12,8 +12,8 @@ const MOST_BETWEEN = 64;
 const MANY = 200;
 
 /**
- * Fewest keys within a tolerance (in the channel's unit) on some channels: runs of Curve legs are fitted anew, other legs and the keys beside
- * them stay. With `refs` only what lies between the first and the last of a channel's named keys.
+ * Fewest keys within a tolerance (in the channel's unit) on some channels: runs of Curve legs are fitted anew, of Holds that hold the
+ * same value the first stays, other legs and the keys beside them stay. With `refs` only what lies between the first and the last of a channel's named keys.
  */
 export function simplify(
   project: Project,
@@ -69,7 +69,24 @@ function simplifyCurve(
     run.push(kept.pop()!);
   });
   flush();
-  return { curve: kept.length === curve.keys.length ? curve : withKeys(curve, kept), error, at };
+  const isFree = (frame: number) => frame > first && frame < last && !pins.has(frame);
+  const held = withoutRepeatedHolds(kept, isFree, tolerance);
+  if (held.error > error) [error, at] = [held.error, held.at];
+  return { curve: held.keys.length === curve.keys.length ? curve : withKeys(curve, held.keys), error, at };
+}
+
+/** Leaves out held keys that hold on, within the tolerance, what the key before them holds. */
+function withoutRepeatedHolds(keys: readonly Key[], isFree: (frame: number) => boolean, tolerance: number) {
+  let [error, at] = [0, 0];
+  const kept: Key[] = [];
+  keys.forEach((key, i) => {
+    const last = kept.at(-1);
+    const off = last ? Math.abs(key.value - last.value) : Infinity;
+    const repeats = last?.leg.kind === 'hold' && key.leg.kind === 'hold' && off <= tolerance;
+    if (!repeats || i === keys.length - 1 || !isFree(key.frame)) kept.push(key);
+    else if (off > error) [error, at] = [off, key.frame];
+  });
+  return { keys: kept, error, at };
 }
 
 /** A run of keys fitted anew; the outer sides of its ends stay, and so does the whole where no key is saved. */

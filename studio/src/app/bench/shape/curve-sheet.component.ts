@@ -23,7 +23,8 @@ export class CurveSheetComponent {
   readonly tools = inject(ShapeTools);
   readonly shapes = inject(ShapeCommands);
   readonly reduce = inject(Reduce);
-  readonly tolerance = signal<number | null>(null);
+  /** Tolerances that were typed, by their units: a tenth of a degree is not meant for metres. */
+  private readonly tolerances = signal<Readonly<Record<string, number>>>({});
   readonly every = signal(1);
 
   readonly channels = this.tools.channels;
@@ -49,14 +50,15 @@ export class CurveSheetComponent {
     return units.every((unit) => unit === units[0]) ? (units[0] ?? '') : '';
   });
   /** A thousandth of a metre, a tenth of a degree, a thousandth of anything else, until another is typed. */
-  readonly within = computed(() => this.tolerance() ?? (this.unit() === '°' ? 0.1 : 0.001));
+  readonly within = computed(() => this.tolerances()[this.unit()] ?? (this.unit() === '°' ? 0.1 : 0.001));
   readonly hasTake = computed(() => {
     const project = this.studio.project();
     return this.channels().some((channel) => project && curveOf(project, channel)?.otherTake);
   });
 
   setTolerance(change: (value: number) => number): void {
-    this.tolerance.set(Math.max(1e-9, change(this.within())));
+    const within = Math.max(1e-9, change(this.within()));
+    this.tolerances.update((typed) => ({ ...typed, [this.unit()]: within }));
   }
 
   setEvery(change: (value: number) => number): void {
