@@ -54,7 +54,7 @@ export class BoxDrags {
           grip.time === 0 ? '' : `time × ${shownNumber(frames, 3)} about f ${shownFrame(time.about)}`,
           grip.value === 0
             ? ''
-            : `value × ${shownNumber(value.factor, 3)} about ${shownNumber(value.about, 2)} ${strip.unit}`,
+            : `value × ${shownNumber(value.factor, 3)} about ${shownNumber(value.about, 2)} ${strip.told}`.trimEnd(),
         ];
         const chip = { x: event.offsetX, y: event.offsetY, text: told.filter(Boolean).join(' · ') };
         const channels = [...new Set(bench.keys.map(({ channel }) => channel))];

@@ -96,6 +96,14 @@ describe('what a strip has to hold', () => {
     expect(spreadOf(VIEW, programOf(far), far, 1, RUN).high).toBeCloseTo(fastest, 9);
   });
 
+  it('holds the keys that a clamp leaves beside the line', () => {
+    const clamp = { ...newTreatment('clamp', 0), max: 1 } as ReturnType<typeof newTreatment>;
+    const project = addTreatment(chartProject(), RUN, clamp);
+    expect(spreadOf(VIEW, programOf(project), project, 0, RUN)).toEqual({ low: 0, high: 4 });
+    const early = { axis: { first: 0, last: 20 }, width: 480 };
+    expect(spreadOf(early, programOf(project), project, 0, RUN)).toEqual({ low: 0, high: 1 });
+  });
+
   it('of a weight has its rates too', () => {
     const weight = weightChannel(RUN, 0);
     const project = moveKeys(treated(), [{ channel: weight, frame: 48 }], { frames: 0, value: 0.4 });

@@ -103,7 +103,7 @@ export function valueOfChannel(program: Program, project: Project, channel: stri
   return curve ? curveValue(compiledAside(project, curve), frame) : 0;
 }
 
-/** From the least to the greatest of what a strip of an order draws of a channel, with a limit that is near. */
+/** From the least to the greatest of what a strip of an order draws of a channel, its keys and a limit that is near among them. */
 export function spreadOf(
   view: TimeView,
   program: Program,
@@ -114,7 +114,8 @@ export function spreadOf(
   const { first, last } = view.axis;
   if (order === 0) {
     const line = channelLine(view, program, project, channel);
-    return line ? extent(line, first, last) : { low: Infinity, high: -Infinity };
+    const drawn = line ? extent(line, first, last) : { low: Infinity, high: -Infinity };
+    return withKeys(drawn, curveOf(project, channel), first, last);
   }
   const rates = channelRateLine(view, program, project, channel);
   if (!rates) return { low: 0, high: 0 };
@@ -124,6 +125,20 @@ export function spreadOf(
   return band && band.high <= most * LIMIT_IN_SIGHT
     ? { low: Math.min(low, band.low), high: Math.max(high, band.high) }
     : { low, high };
+}
+
+/** A range with the keys that are in sight: under a clamp or a gain they lie beside the line, and must be within reach. */
+function withKeys(
+  { low, high }: ValueRange,
+  curve: Curve | undefined,
+  first: number,
+  last: number,
+): ValueRange {
+  const inSight = (curve?.keys ?? []).filter(({ frame }) => frame >= first && frame <= last);
+  return inSight.reduce(
+    (range, { value }) => ({ low: Math.min(range.low, value), high: Math.max(range.high, value) }),
+    { low, high },
+  );
 }
 
 /** A curve as it is before its treatments. */

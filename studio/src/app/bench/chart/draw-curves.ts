@@ -150,8 +150,7 @@ function drawStripName(pen: CanvasRenderingContext2D, { ink }: CurvesScene, stri
   const [only] = strip.labels;
   const names = [...new Set(strip.labels.map((label) => label.short))];
   const text = names.length <= 3 ? names.join(', ') : `${names.length} channels`;
-  const unit = strip.labels[0]?.unit || strip.order > 0 ? strip.unit : '';
-  const shown = strip.order > 0 ? unit : unit ? `${text}, ${unit}` : text;
+  const shown = strip.order > 0 ? strip.told : strip.told ? `${text}, ${strip.told}` : text;
   pen.fillStyle = `${ink.sheet}b0`;
   pen.fillRect(0, strip.top, pen.measureText(shown).width + 14, 18);
   pen.fillStyle = names.length === 1 && only ? ink.tones[only.tone] : ink.ink;

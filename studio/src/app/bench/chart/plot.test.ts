@@ -25,6 +25,13 @@ describe('the plot', () => {
     expect(stripAt(plot, PLOT_TOP - 1)).toBeUndefined();
   });
 
+  it('tells units as they are read: none where a value has none, 1/s for its rates', () => {
+    const size = { channel: 'wagon/scale.x', label: channelLabel(project, 'wagon/scale.x') };
+    const strips = layStrips([channels[0]!, size], ranges, height, 24, [0, 1, 2]);
+    expect(strips.map(({ told }) => told)).toEqual(['m', 'm/s', 'm/s²', '', '1/s', '1/s²']);
+    expect(new Set(strips.map(({ unit }) => unit)).size).toBe(6);
+  });
+
   it('goes from frames and values to pixels and back', () => {
     const [strip] = plot.strips;
     fc.assert(

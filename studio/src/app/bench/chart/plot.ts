@@ -10,6 +10,8 @@ export type Order = 0 | 1 | 2 | 3;
 export interface Strip {
   /** The unit of what is drawn: `m`, in strips of rates `m/s`, `m/s²`, `m/s³`. No two strips have the same. */
   readonly unit: string;
+  /** The unit as it is told: none for values that have none, `1/s` for their rates. */
+  readonly told: string;
   readonly order: Order;
   readonly channels: readonly string[];
   readonly labels: readonly ChannelLabel[];
@@ -86,7 +88,8 @@ export function layStrips(
       const tall = one * shares[k]!;
       const scale = scaleLinear([low, high], [top + tall, top]);
       top += tall;
-      return { unit, order, channels: own, labels, top: top - tall, height: tall, low, high, scale };
+      const told = labels[0]!.unit ? unit : order > 0 ? `1${PER_SECOND[order]}` : '';
+      return { unit, told, order, channels: own, labels, top: top - tall, height: tall, low, high, scale };
     }),
   );
 }

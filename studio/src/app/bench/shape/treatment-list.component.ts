@@ -118,7 +118,10 @@ export class TreatmentListComponent {
     this.set(index, withField(treatment, field, value), field.label);
   }
 
-  /** Puts an optional number in, or leaves it out. A noise closes over the loop's round, else over the range. */
+  /**
+   * Puts an optional number in, or leaves it out. A noise closes over the loop's round, else over the range; a bound begins at the
+   * keys' own least or greatest value, where it changes nothing yet.
+   */
   toggleField(index: number, treatment: Treatment, field: TreatmentField): void {
     const value = fieldNumber(treatment, field);
     this.set(
@@ -131,6 +134,9 @@ export class TreatmentListComponent {
   private firstNumber(field: TreatmentField): number {
     const project = this.studio.project();
     const curve = this.curve();
+    const [first, ...more] = curve?.keys.map(({ value }) => value) ?? [];
+    if (field.name === 'min' && first !== undefined) return more.reduce((a, b) => Math.min(a, b), first);
+    if (field.name === 'max' && first !== undefined) return more.reduce((a, b) => Math.max(a, b), first);
     if (field.name !== 'loop' || !project) return field.fallback;
     const end = curve && repeatingEnd(curve);
     const cycle = curve && end ? cycleOf(curve, end) : null;

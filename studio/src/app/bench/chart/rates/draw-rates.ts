@@ -122,7 +122,7 @@ export function drawLimit(
   pen.setLineDash([]);
   if (strip.order === 0 || top < strip.top) return;
   const below = top - 15 < strip.top;
-  const text = `limit ${shown(band.high)} ${strip.unit}`;
+  const text = `limit ${shown(band.high)} ${strip.told}`;
   const y = top + (below ? 10 : -8);
   pen.font = WORDS;
   const width = pen.measureText(text).width;

@@ -41,7 +41,7 @@ export class SpeedDrags {
       const by = valueAt(strip, strip.top + event.clientY - down.clientY) - valueAt(strip, strip.top);
       return {
         project: reshapeKeySpeed(scene.project, mark.ref, mark.side, by * seconds, lock),
-        text: told(mark.speed, by, strip.unit, lock),
+        text: told(mark.speed, by, strip.told, lock),
       };
     });
   }
@@ -72,7 +72,7 @@ export class SpeedDrags {
       const by = valueAt(strip, strip.top + event.clientY - down.clientY) - valueAt(strip, strip.top);
       return {
         project: reshapeCruise(scene.project, cruise.ref, (cruise.speed + by) * seconds, lock),
-        text: told(cruise.speed, by, strip.unit, lock),
+        text: told(cruise.speed, by, strip.told, lock),
       };
     });
   }
