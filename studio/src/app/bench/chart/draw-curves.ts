@@ -9,7 +9,7 @@ import { drawSummaryPegs } from './pegs';
 import { coincidingGroups } from './coinciding';
 import { PEG_ROW, valueStrips, yOf, type Plot, type Strip } from './plot';
 import { pointAfter, type Polyline } from './polyline';
-import { drawBreach, drawLimit, drawRate, drawSpeedMarks, keySpan } from './rates/draw-rates';
+import { drawBreach, drawLimit, drawRate, drawSpeedMarks, keySpan, limitText } from './rates/draw-rates';
 import { speedMarks } from './rates/speed-marks';
 
 /** The density Curves: strips by unit with curves, keys and handles, and a row of summary pegs over them. */
@@ -44,7 +44,7 @@ function drawStrip(pen: CanvasRenderingContext2D, scene: CurvesScene, strip: Str
   drawValueGrid(pen, plot, ink, strip);
   if (strip.order === 0) drawValues(pen, scene, strip);
   else drawRates(pen, scene, strip, limits);
-  drawStripName(pen, scene, strip);
+  drawStripName(pen, scene, strip, limitText(strip, limits));
   pen.restore();
   pen.fillStyle = ink.rule;
   pen.fillRect(0, strip.top + strip.height - 1, plot.width, 1);
@@ -143,7 +143,13 @@ function toneOf(scene: CurvesScene, strip: Strip, channel: string): string {
   return scene.ink.tones[strip.labels[strip.channels.indexOf(channel)]?.tone ?? 'c'];
 }
 
-function drawStripName(pen: CanvasRenderingContext2D, { ink }: CurvesScene, strip: Strip): void {
+/** What a strip shows, in its top left corner over all that it draws, and the limit of a rate beside it. */
+function drawStripName(
+  pen: CanvasRenderingContext2D,
+  { ink }: CurvesScene,
+  strip: Strip,
+  limit: string | null,
+): void {
   pen.font = `600 ${WORDS}`;
   pen.textAlign = 'left';
   pen.textBaseline = 'top';
@@ -151,10 +157,16 @@ function drawStripName(pen: CanvasRenderingContext2D, { ink }: CurvesScene, stri
   const names = [...new Set(strip.labels.map((label) => label.short))];
   const text = names.length <= 3 ? names.join(', ') : `${names.length} channels`;
   const shown = strip.order > 0 ? strip.told : strip.told ? `${text}, ${strip.told}` : text;
+  const width = pen.measureText(shown).width + 14;
+  const more = limit === null ? 0 : pen.measureText(limit).width + 8;
   pen.fillStyle = `${ink.sheet}b0`;
-  pen.fillRect(0, strip.top, pen.measureText(shown).width + 14, 18);
+  pen.fillRect(0, strip.top, width + more, 18);
   pen.fillStyle = names.length === 1 && only ? ink.tones[only.tone] : ink.ink;
   pen.fillText(shown, 6, strip.top + 3);
+  if (limit === null) return;
+  pen.font = WORDS;
+  pen.fillStyle = ink.ok;
+  pen.fillText(limit, width, strip.top + 3);
 }
 
 /** A mark on the scale of values about every so many pixels. */

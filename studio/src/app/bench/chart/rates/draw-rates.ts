@@ -1,5 +1,5 @@
 import { curveOf, type Limit } from '@kaizen/core';
-import { MONO, WORDS, type Ink } from '../ink';
+import { MONO, type Ink } from '../ink';
 import { xOf, yOf, type Plot, type Strip } from '../plot';
 import { RATE_STRIDE, rateSteps, type RateLine } from './rate-line';
 import type { SpeedMark } from './speed-marks';
@@ -94,7 +94,7 @@ function drawPoints(
   }
 }
 
-/** The band within a part's limit for this order, with its number, under the rates. */
+/** The band within a part's limit for this order, under the rates. */
 export function drawLimit(
   pen: CanvasRenderingContext2D,
   plot: Plot,
@@ -120,18 +120,6 @@ export function drawLimit(
   }
   pen.stroke();
   pen.setLineDash([]);
-  if (strip.order === 0 || top < strip.top) return;
-  const below = top - 15 < strip.top;
-  const text = `limit ${shown(band.high)} ${strip.told}`;
-  const y = top + (below ? 10 : -8);
-  pen.font = WORDS;
-  const width = pen.measureText(text).width;
-  pen.fillStyle = `${ink.sheet}cc`;
-  pen.fillRect(plot.width - 12 - width, y - 7, width + 8, 14);
-  pen.fillStyle = ink.ok;
-  pen.textAlign = 'right';
-  pen.textBaseline = 'middle';
-  pen.fillText(text, plot.width - 8, y);
 }
 
 /** Where what a strip draws breaks its limit, the curve again in vermilion. */
@@ -157,6 +145,12 @@ export function drawBreach(
     draw(ink.warn);
     pen.restore();
   }
+}
+
+/** The limit of a rate in words, as a strip's name tells it; null where there is none. */
+export function limitText(strip: Pick<Strip, 'order' | 'told'>, limits: Limit | undefined): string | null {
+  const band = strip.order > 0 ? limitBand(strip, limits) : null;
+  return band && `limit ${shown(band.high)} ${strip.told}`;
 }
 
 export function limitBand(

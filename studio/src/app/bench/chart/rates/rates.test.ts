@@ -12,7 +12,7 @@ import {
 import { chartProject, programOf } from '../../../testing/chart-project';
 import { NAMED_INK as ink, recordingPen } from '../../../testing/recording-pen';
 import { channelLabel } from '../../channel-label';
-import { drawBreach, drawLimit, drawRate } from './draw-rates';
+import { drawBreach, drawLimit, drawRate, limitText } from './draw-rates';
 import { hitPlot } from '../hit-plot';
 import type { HitScene } from '../target';
 import { layPlot, layStrips, xOf, yOf, type Order } from '../plot';
@@ -136,7 +136,8 @@ describe('strips of rates', () => {
     const band = strokes.find(({ method }) => method === 'fillRect')!.args as number[];
     expect(band[1]).toBeCloseTo(yOf(strip, 2), 6);
     expect(band[1]! + band[3]!).toBeCloseTo(yOf(strip, -2), 6);
-    expect(strokes.find(({ method }) => method === 'fillText')!.args[0]).toBe('limit 2.00 m/s');
+    expect(limitText(strip, own)).toBe('limit 2.00 m/s');
+    expect(limitText({ ...strip, order: 2 }, own)).toBeNull();
     const colours: string[] = [];
     drawBreach(pen, plot, ink, strip, own, (color) => colours.push(color));
     expect(colours).toEqual(['warn', 'warn']);
