@@ -1,11 +1,10 @@
 import type { Project } from '../../project';
 import { channelCorners, type Program } from '../../evaluate';
-import type { Jet } from '../../law';
 import type { GltfBuilder } from './builder';
 import type { GltfAnimation } from './document';
 import { fitTrack, type FittedTrack } from './fit';
 import type { GltfOptions } from './options';
-import { PointerWriter, type TrackWriter } from './pointer-writer';
+import { PointerWriter, type Track, type TrackWriter } from './pointer-writer';
 import type { SceneWriter } from './scene-writer';
 import { largestGap, quaternionError, type Tolerance } from './track-errors';
 
@@ -40,15 +39,15 @@ export class AnimationWriter implements TrackWriter {
           const channels = track.channels.filter((channel) => this.moving.has(channel));
           if (channels.length === 0) continue;
           const target = { node: part.indices[depth]!, path: track.path };
-          const size = track.path === 'rotation' ? 4 : 3;
-          this.track(
+          const turns = track.path === 'rotation';
+          this.track({
             target,
-            size === 4 ? 'VEC4' : 'VEC3',
+            type: turns ? 'VEC4' : 'VEC3',
             channels,
-            track.jets,
-            this.errorFor(track.path, channels),
-            track.path === 'rotation' ? channels : [],
-          );
+            jets: track.jets,
+            error: this.errorFor(track.path, channels),
+            ...(turns ? { turning: channels } : {}),
+          });
         }
       });
       pointers.write(part);
@@ -88,26 +87,18 @@ export class AnimationWriter implements TrackWriter {
   }
 
   /** Fits a track to a function and adds it. */
-  track(
-    target: GltfAnimation['channels'][number]['target'],
-    type: string,
-    channels: readonly string[],
-    jets: (frame: number) => readonly Jet[],
-    error: Tolerance,
-    turning: readonly string[],
-  ): void {
+  track({ target, type, channels, jets, error, turning }: Track): void {
     const knots = this.knots(channels);
     if (knots.length < 2) return;
     const linear = this.options.bake === true;
     const spf = this.program.context.secondsPerFrame;
-    const tooLong = (from: number, to: number) => this.turnBetween(turning, from, to) > MOST_TURN;
     const fitted = fitTrack({
       knots,
       secondsPerFrame: spf,
       jets,
       error,
       linear,
-      ...(turning.length > 0 ? { tooLong } : {}),
+      ...(turning ? { tooLong: (from, to) => this.turnBetween(turning, from, to) > MOST_TURN } : {}),
     });
     const size = fitted.values[0]!.length;
     const output = linear ? fitted.values.flat() : cubicOutput(fitted);

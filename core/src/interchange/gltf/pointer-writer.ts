@@ -8,6 +8,18 @@ import { framesJet } from './part-nodes';
 import type { PartNodes } from './scene-writer';
 import { largestGap, type Tolerance } from './track-errors';
 
+/** What a track animates, by which channels, and how well it has to be met. */
+export interface Track {
+  readonly target: GltfAnimation['channels'][number]['target'];
+  /** The accessor's type: SCALAR, VEC3, VEC4. */
+  readonly type: string;
+  readonly channels: readonly string[];
+  readonly jets: (frame: number) => readonly Jet[];
+  readonly error: Tolerance;
+  /** Channels that turn it, where between two keys it must not turn too far. */
+  readonly turning?: readonly string[];
+}
+
 /** What writes fitted tracks into one animation. */
 export interface TrackWriter {
   readonly builder: GltfBuilder;
@@ -19,14 +31,7 @@ export interface TrackWriter {
   readonly tolerance: number;
   channelRange(channel: string): number;
   knots(channels: readonly string[]): readonly number[];
-  track(
-    target: GltfAnimation['channels'][number]['target'],
-    type: string,
-    channels: readonly string[],
-    jets: (frame: number) => readonly Jet[],
-    error: Tolerance,
-    turning: readonly string[],
-  ): void;
+  track(track: Track): void;
 }
 
 /** Writes tracks of what no node has: lens, light, material and visibility, by KHR_animation_pointer. */
@@ -118,14 +123,8 @@ export class PointerWriter {
       1e-3,
       Math.min(1, ...channels.map((channel) => this.tracks.channelRange(channel))),
     );
-    this.tracks.track(
-      target,
-      type,
-      channels,
-      jets,
-      (a, b) => largestGap(a, b) / (this.tracks.tolerance * range),
-      [],
-    );
+    const error: Tolerance = (a, b) => largestGap(a, b) / (this.tracks.tolerance * range);
+    this.tracks.track({ target, type, channels, jets, error });
   }
 
   private visibility(part: Part, node: number): void {
