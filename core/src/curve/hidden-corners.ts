@@ -1,65 +1,83 @@
-import type { Jet } from '../law';
+import { advanceJet, type Jet } from '../law';
 
 /** The orders that are looked at: a value that jumps, a speed, an acceleration. */
 const ORDERS = [0, 1, 2] as const;
 /** What Taylor's series misses by less than this share of an order's span is no jump. */
 const NOTICED = 0.02;
+/** And this is rounding: in the channel's unit, per frame and per frame squared. */
+const ROUNDED = 1e-9;
+/** So many places are looked at, those that are missed most; a function that samples cannot follow has more. */
+const MOST_SUSPECTS = 64;
 /** How near, in frames, a corner is enclosed. */
 const NEAR = 1e-7;
-/** So far beside a known corner, in frames, what lies next to it is read. */
-const BESIDE = 1e-5;
-
 type Order = (typeof ORDERS)[number];
-interface Sample {
+/** A function's value and rates at a frame. */
+export interface JetSample {
   readonly frame: number;
   readonly jet: Jet;
 }
 
 /**
  * Frames where a function's value, speed or acceleration jumps though nothing in its making tells where: a clamp is met, a mechanism
- * engages. `stops` (frames, rising) are the corners that are known; between each two the function is sampled about every `step` frames,
- * and wherever Taylor's series of one sample misses the next, the place is enclosed by halving. A jump there and back within one step
- * may be missed.
+ * engages. `pieces` are the function's samples between the corners that are known, rising; wherever Taylor's series of one misses the
+ * next, the place is enclosed by halving. A jump there and back between two samples may be missed.
  */
 export function hiddenCorners(
   jet: (frame: number) => Jet,
-  stops: readonly number[],
-  step: number,
+  pieces: readonly (readonly JetSample[])[],
 ): readonly number[] {
-  const pieces = stops.slice(1).map((end, i) => sampled(jet, stops[i]!, end, step));
-  const least = ORDERS.map((order) => NOTICED * spanOf(pieces.flat(), order));
-  return pieces.flatMap((samples) =>
-    samples.slice(1).flatMap((to, i) => cornersBetween(jet, samples[i]!, to, least)),
-  );
+  const least = leastJumps(pieces.flat());
+  const suspects = pieces.flatMap((samples) => suspectsOf(samples, least));
+  if (suspects.length > MOST_SUSPECTS) suspects.sort((a, b) => b.times - a.times);
+  return suspects
+    .slice(0, MOST_SUSPECTS)
+    .flatMap(({ from, to }) => cornersBetween(jet, from, to, least))
+    .sort((a, b) => a - b);
 }
 
-function sampled(jet: (frame: number) => Jet, start: number, end: number, step: number): readonly Sample[] {
-  const beside = Math.min(BESIDE, (end - start) / 4);
-  const count = Math.max(1, Math.ceil((end - start) / step));
-  return Array.from({ length: count + 1 }, (_, i) => {
-    const frame = start + (i * (end - start)) / count;
-    return sampleAt(jet, Math.min(end - beside, Math.max(start + beside, frame)));
-  });
+/** Two samples between which an order may jump, and how many times the least that counts it is missed by. */
+interface Suspect {
+  readonly from: JetSample;
+  readonly to: JetSample;
+  readonly times: number;
 }
 
-function sampleAt(jet: (frame: number) => Jet, frame: number): Sample {
+function suspectsOf(samples: readonly JetSample[], least: readonly number[]): readonly Suspect[] {
+  const found: Suspect[] = [];
+  for (let i = 1; i < samples.length; i++) {
+    const [from, to] = [samples[i - 1]!, samples[i]!];
+    const expected = advanceJet(from.jet, to.frame - from.frame);
+    let times = 0;
+    for (const order of ORDERS) times = Math.max(times, gap(expected, to.jet, order) / least[order]!);
+    if (times > 1) found.push({ from, to, times });
+  }
+  return found;
+}
+
+function sampleAt(jet: (frame: number) => Jet, frame: number): JetSample {
   return { frame, jet: jet(frame) };
 }
 
-function spanOf(samples: readonly Sample[], order: Order): number {
-  let [low, high] = [Infinity, -Infinity];
-  for (const { jet } of samples) {
-    if (!Number.isFinite(jet[order])) continue;
-    low = Math.min(low, jet[order]);
-    high = Math.max(high, jet[order]);
-  }
-  return high > low ? high - low : 0;
+/** By how much each order has to jump: by a share of its span, and by more than rounding and differences leave in a rate. */
+function leastJumps(samples: readonly JetSample[]): readonly number[] {
+  const ranges = ORDERS.map((order) => {
+    let [low, high] = [Infinity, -Infinity];
+    for (const { jet } of samples) {
+      if (!Number.isFinite(jet[order])) continue;
+      low = Math.min(low, jet[order]);
+      high = Math.max(high, jet[order]);
+    }
+    return high >= low ? { span: high - low, most: Math.max(Math.abs(low), Math.abs(high)) } : NOTHING;
+  });
+  const speed = ranges[1]!.most;
+  return ranges.map(({ span, most }) => Math.max(NOTICED * span, 1e-3 * most, 1e-6 * speed, ROUNDED));
 }
+const NOTHING = { span: 0, most: 0 };
 
 function cornersBetween(
   jet: (frame: number) => Jet,
-  from: Sample,
-  to: Sample,
+  from: JetSample,
+  to: JetSample,
   least: readonly number[],
 ): readonly number[] {
   for (const order of ORDERS) {
@@ -78,11 +96,11 @@ function cornersBetween(
 /** The samples just before and just after a jump of an order between two others, or null where there is none. */
 function enclosed(
   jet: (frame: number) => Jet,
-  from: Sample,
-  to: Sample,
+  from: JetSample,
+  to: JetSample,
   order: Order,
   least: number,
-): readonly [Sample, Sample] | null {
+): readonly [JetSample, JetSample] | null {
   let [a, b] = [from, to];
   if (!(missed(a, b, order) > least) || b.frame - a.frame <= NEAR) return null;
   while (b.frame - a.frame > NEAR) {
@@ -95,15 +113,13 @@ function enclosed(
   return [a, b];
 }
 
-/** By how much Taylor's series of one sample misses another; nothing where either is not finite. */
-function missed(from: Sample, to: Sample, order: Order): number {
-  const [v, d1, d2, d3] = from.jet;
-  const h = to.frame - from.frame;
-  const expected = [
-    v + h * (d1 + h * (d2 / 2 + (h * d3) / 6)),
-    d1 + h * (d2 + (h * d3) / 2),
-    d2 + h * d3,
-  ] as const;
-  const by = Math.abs(to.jet[order] - expected[order]);
+/** By how much Taylor's series of one sample misses another. */
+function missed(from: JetSample, to: JetSample, order: Order): number {
+  return gap(advanceJet(from.jet, to.frame - from.frame), to.jet, order);
+}
+
+/** How far two jets are apart in an order; nothing where either is not finite. */
+function gap(a: Jet, b: Jet, order: Order): number {
+  const by = Math.abs(b[order] - a[order]);
   return Number.isFinite(by) ? by : 0;
 }

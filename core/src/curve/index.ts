@@ -6,6 +6,6 @@ export { repeats } from './outside';
 export * from './slopes';
 export { noiseJet } from './treatment/noise';
 export * from './corners';
-export { hiddenCorners } from './hidden-corners';
+export { hiddenCorners, type JetSample } from './hidden-corners';
 export * from './seam';
 export * from './repeated-keys';

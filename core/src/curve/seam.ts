@@ -2,7 +2,7 @@ import type { Curve } from '../project';
 import { keyedJet, keyedValue, LEG_HOLD } from './keyed';
 import { curveJet, type CompiledCurve } from './compile';
 import { repeats, type CompiledOutside } from './outside';
-import type { Jet } from '../law';
+import { advanceJet, type Jet } from '../law';
 
 /**
  * How well a loop closes where it starts again: value, speed (per second) and acceleration (per second squared) just after the seam
@@ -66,11 +66,7 @@ const BESIDE = 1e-5;
 
 function treatedJets(curve: CompiledCurve, frame: number): [Jet, Jet] {
   return [
-    advance(curveJet(curve, frame - BESIDE), BESIDE),
-    advance(curveJet(curve, frame + BESIDE), -BESIDE),
+    advanceJet(curveJet(curve, frame - BESIDE), BESIDE),
+    advanceJet(curveJet(curve, frame + BESIDE), -BESIDE),
   ];
-}
-
-function advance([v, d1, d2, d3]: Jet, by: number): Jet {
-  return [v + by * (d1 + by * (d2 / 2 + (by * d3) / 6)), d1 + by * (d2 + (by * d3) / 2), d2 + by * d3, d3];
 }

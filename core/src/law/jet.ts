@@ -137,3 +137,8 @@ export function minJet(a: Jet, b: Jet): Jet {
 export function maxJet(a: Jet, b: Jet): Jet {
   return signAfter(subtractJets(a, b)) >= 0 ? a : b;
 }
+
+/** A jet carried on by its Taylor series: exact where the fourth derivative is none. */
+export function advanceJet([v, d1, d2, d3]: Jet, by: number): Jet {
+  return [v + by * (d1 + by * (d2 / 2 + (by * d3) / 6)), d1 + by * (d2 + (by * d3) / 2), d2 + by * d3, d3];
+}

@@ -1,3 +1,4 @@
+import { advanceJet } from '../jet';
 import { pieceAt, type Jet, type Law } from '../law';
 
 /**
@@ -42,19 +43,14 @@ function ramp(length: number, speed: number, smoothing: number): Ramp {
   const pieces = smoothing < 1 ? [jerk, 0, -jerk] : [jerk, -jerk];
   const states: Jet[] = [[0, 0, 0, jerk]];
   breaks.forEach((at, i) => {
-    const [s, v, a] = advance(states[i] ?? [0, 0, 0, 0], at - (breaks[i - 1] ?? 0));
+    const [s, v, a] = advanceJet(states[i] ?? [0, 0, 0, 0], at - (breaks[i - 1] ?? 0));
     states.push([s, v, a, pieces[i + 1] ?? 0]);
   });
   return {
     rates: (x, left) => {
       const piece = pieceAt(x, breaks, left);
-      return advance(states[piece] ?? [0, 0, 0, 0], x - (breaks[piece - 1] ?? 0));
+      return advanceJet(states[piece] ?? [0, 0, 0, 0], x - (breaks[piece - 1] ?? 0));
     },
     ends: [...breaks, length],
   };
-}
-
-/** A state of place, speed, acceleration under constant jerk, x later. */
-function advance([s, v, a, j]: Jet, x: number): Jet {
-  return [s + x * (v + x * (a / 2 + (x * j) / 6)), v + x * (a + (x * j) / 2), a + x * j, j];
 }

@@ -38,6 +38,7 @@ function setUp(kept: Record<string, readonly string[]> = {}) {
     when,
     run: () => void ran.push(id),
   });
+  const handled: boolean[] = [];
   const press = (key: string, more: object = {}) => {
     const event = {
       key,
@@ -51,15 +52,15 @@ function setUp(kept: Record<string, readonly string[]> = {}) {
       preventDefault: () => undefined,
       ...more,
     };
-    registry.handle(event as unknown as KeyboardEvent);
+    handled.push(registry.handle(event as unknown as KeyboardEvent));
     return event as unknown as KeyboardEvent;
   };
-  return { registry, settings, ran, command, press };
+  return { registry, settings, ran, handled, command, press };
 }
 
 describe('commands', () => {
   it('run by their shortcuts, while they are there and apply', () => {
-    const { registry, ran, command, press } = setUp();
+    const { registry, ran, handled, command, press } = setUp();
     const remove = registry.add([command('step', '→'), command('never', 'N', () => false)]);
     press('ArrowRight');
     press('n');
@@ -67,6 +68,7 @@ describe('commands', () => {
     remove();
     press('ArrowRight');
     expect(ran).toEqual(['step']);
+    expect(handled).toEqual([true, false, false]);
   });
 
   it('leave keys to fields, to pressed buttons and to an open dialog', () => {

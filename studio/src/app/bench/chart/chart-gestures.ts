@@ -288,9 +288,9 @@ export class ChartGestures {
 
   /** The channels that a double click on a place means. */
   private channelsAt(scene: HitScene, target: Target, y: number): readonly string[] {
-    const slot = target.kind === 'curve' ? scene.program.structure.slots.get(target.channel) : undefined;
+    const { program } = scene;
     if (target.kind === 'curve')
-      return slot !== undefined && scene.program.isDriven(slot) ? [] : [target.channel];
+      return program.isDriven(program.structure.slots.get(target.channel) ?? -1) ? [] : [target.channel];
     if (target.kind !== 'ground') return [];
     const row = scene.bench.density === 'ticks' ? scene.rows[rowAt(scene, y)] : undefined;
     if (row) return curvesOfRow(row).map(({ channel }) => channel);

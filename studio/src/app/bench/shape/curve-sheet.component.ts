@@ -29,22 +29,22 @@ export class CurveSheetComponent {
 
   readonly channels = this.tools.channels;
   /** The one channel whose treatments are listed: that of a weight that is drawn beside it, too. */
-  readonly only = computed(() => {
+  readonly treated = computed(() => {
     const own = new Set(this.channels().map((channel) => weightOf(channel)?.channel ?? channel));
     return own.size === 1 ? [...own][0]! : null;
   });
   /** The channel, or the weight, whose keys the table has. */
-  readonly tabled = computed(() => (this.channels().length === 1 ? this.channels()[0]! : this.only()));
+  readonly tabled = computed(() => (this.channels().length === 1 ? this.channels()[0]! : this.treated()));
   readonly title = computed(() => {
     const project = this.studio.project();
-    const own = this.only();
+    const own = this.treated();
     const [only, ...more] = own === null ? this.channels() : [own];
     if (!project || only === undefined) return '';
     return more.length > 0 ? `${more.length + 1} channels` : channelLabel(project, only).full;
   });
   readonly unit = computed(() => {
     const project = this.studio.project();
-    const own = this.only();
+    const own = this.treated();
     const named = own === null ? this.channels() : [own];
     const units = named.map((channel) => (project ? channelLabel(project, channel).unit : ''));
     return units.every((unit) => unit === units[0]) ? (units[0] ?? '') : '';

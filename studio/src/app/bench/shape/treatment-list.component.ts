@@ -134,9 +134,9 @@ export class TreatmentListComponent {
   private firstNumber(field: TreatmentField): number {
     const project = this.studio.project();
     const curve = this.curve();
-    const [first, ...more] = curve?.keys.map(({ value }) => value) ?? [];
-    if (field.name === 'min' && first !== undefined) return more.reduce((a, b) => Math.min(a, b), first);
-    if (field.name === 'max' && first !== undefined) return more.reduce((a, b) => Math.max(a, b), first);
+    const values = curve?.keys.map(({ value }) => value) ?? [];
+    if (field.name === 'min' && values.length > 0) return values.reduce((a, b) => Math.min(a, b));
+    if (field.name === 'max' && values.length > 0) return values.reduce((a, b) => Math.max(a, b));
     if (field.name !== 'loop' || !project) return field.fallback;
     const end = curve && repeatingEnd(curve);
     const cycle = curve && end ? cycleOf(curve, end) : null;

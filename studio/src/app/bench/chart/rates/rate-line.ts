@@ -1,4 +1,5 @@
 import {
+  advanceJet,
   curveCorners,
   curveJet,
   channelCorners,
@@ -7,6 +8,7 @@ import {
   type CompiledCurve,
   type Curve,
   type Jet,
+  type JetSample,
   type Program,
   type Project,
 } from '@kaizen/core';
@@ -43,11 +45,10 @@ export function curveRates(
 ): RateLine {
   const known = cache.get(curve);
   if (known && covers(known, from, to, step)) return known;
-  const told = source.treatments.every(({ kind, muted }) => muted || kind !== 'clamp');
   const made = drawOut(
     (frame) => curveJet(curve, frame),
     (start, end) => curveCorners(source, start, end),
-    { from, to, step, told },
+    { from, to, step },
     secondsPerFrame,
   );
   cache.set(curve, made);
@@ -75,7 +76,7 @@ export function drivenRates(
     return [v, d1 * perSecond, d2 * perSecond ** 2, d3 * perSecond ** 3];
   };
   const corners = (start: number, end: number) => channelCorners(project, curves, channel, start, end);
-  const made = drawOut(jet, corners, { from, to, step, told: false }, perSecond);
+  const made = drawOut(jet, corners, { from, to, step }, perSecond);
   ofProgram.set(channel, made);
   return made;
 }
@@ -87,25 +88,30 @@ function covers(known: RateLine, from: number, to: number, step: number): boolea
 function drawOut(
   jet: (frame: number) => Jet,
   cornersIn: (from: number, to: number) => readonly number[],
-  asked: { readonly from: number; readonly to: number; readonly step: number; readonly told: boolean },
+  asked: { readonly from: number; readonly to: number; readonly step: number },
   secondsPerFrame: number,
 ): RateLine {
   const half = (asked.to - asked.from) / 2;
   const [from, to] = [asked.from - half, asked.to + half];
   const { step } = asked;
   const known = apart([from, ...cornersIn(from, to), to].filter((frame) => frame >= from && frame <= to));
-  const stops = asked.told ? known : apart([...known, ...hiddenCorners(jet, known, step)]);
-  const pieces = stops.slice(1).map((end, i) => {
-    const start = stops[i]!;
-    const points: number[] = [];
-    const put = (frame: number, [v, d1, d2, d3]: Jet) =>
-      points.push(frame, v, d1 / secondsPerFrame, d2 / secondsPerFrame ** 2, d3 / secondsPerFrame ** 3);
-    const on = Math.min(BESIDE, (end - start) / 4);
-    put(start, advance(jet(start + on), -on));
-    for (let k = Math.floor(start / step) + 1; k * step < end - APART; k++)
-      if (k * step > start + APART) put(k * step, jet(k * step));
-    put(end, advance(jet(end - on), on));
-    return Float64Array.from(points);
+  const sampled = sampleBetween(jet, known, step);
+  const stops = apart([...known, ...hiddenCorners(jet, sampled)]);
+  const samples = stops.length > known.length ? sampleBetween(jet, stops, step) : sampled;
+  const pieces = samples.map((piece, i) => {
+    const points = new Float64Array(piece.length * RATE_STRIDE);
+    const put = (k: number, frame: number, [v, d1, d2, d3]: Jet) => {
+      const at = k * RATE_STRIDE;
+      points[at] = frame;
+      points[at + 1] = v;
+      points[at + 2] = d1 / secondsPerFrame;
+      points[at + 3] = d2 / secondsPerFrame ** 2;
+      points[at + 4] = d3 / secondsPerFrame ** 3;
+    };
+    piece.forEach(({ frame, jet: there }, k) => put(k, frame, there));
+    for (const [k, stop] of [[0, stops[i]!] as const, [piece.length - 1, stops[i + 1]!] as const])
+      put(k, stop, advanceJet(piece[k]!.jet, stop - piece[k]!.frame));
+    return points;
   });
   return { from, to, step, pieces };
 }
@@ -114,8 +120,20 @@ function apart(frames: number[]): readonly number[] {
   return frames.sort((a, b) => a - b).filter((frame, i, all) => i === 0 || frame - all[i - 1]! > APART);
 }
 
-function advance([v, d1, d2, d3]: Jet, by: number): Jet {
-  return [v + by * (d1 + by * (d2 / 2 + (by * d3) / 6)), d1 + by * (d2 + (by * d3) / 2), d2 + by * d3, d3];
+/** A function's samples between each two stops: just inside of both, and every `step` between them. */
+function sampleBetween(
+  jet: (frame: number) => Jet,
+  stops: readonly number[],
+  step: number,
+): readonly (readonly JetSample[])[] {
+  return stops.slice(1).map((end, i) => {
+    const start = stops[i]!;
+    const on = Math.min(BESIDE, (end - start) / 4);
+    const frames = [start + on];
+    for (let k = Math.floor(start / step) + 1; k * step < end - APART; k++)
+      if (k * step > start + APART) frames.push(k * step);
+    return [...frames, end - on].map((frame) => ({ frame, jet: jet(frame) }));
+  });
 }
 
 /** Least and greatest of an order between two frames; what is not finite does not count. */
