@@ -1,6 +1,7 @@
-/** One Jest process for all unit tests, native ES modules; types are checked by tsc. */
+/** One configuration for all unit tests, native ES modules, every processor at work; types are checked by tsc. */
 export default {
   testEnvironment: 'node',
+  maxWorkers: '100%',
   roots: ['<rootDir>/core', '<rootDir>/cli', '<rootDir>/studio/src', '<rootDir>/server', '<rootDir>/tools'],
   testMatch: ['**/*.test.ts'],
   extensionsToTreatAsEsm: ['.ts'],
@@ -19,5 +20,5 @@ export default {
       },
     ],
   },
-  testTimeout: 30000,
+  testTimeout: 120000,
 };

@@ -1,5 +1,6 @@
 import type { Curve, Key, Project, Side } from '../project';
-import { compileKeys, keyedValue, resolveSide, solveBezierTime, type CurveContext } from '../curve';
+import { compileKeys, keyedValue, resolveSide, type CurveContext } from '../curve';
+import { piecesThrough, reachesOf, type Bezier } from './bezier-pieces';
 import { curveContext } from './curve-context';
 import { CONVERT_TOLERANCE, convertLeg } from './shape/convert-legs';
 import { changeCurves, curveOf, keyAtFrame, keyIndexAt, newKey, withKeys, type KeyRef } from './curves';
@@ -7,7 +8,7 @@ import { changeCurves, curveOf, keyAtFrame, keyIndexAt, newKey, withKeys, type K
 /**
  * A key on the curve at each place, without changing its shape: curves, holds and free falls are split exactly, an ease
  * or a law becomes curve keys within CONVERT_TOLERANCE of its rise first. Sides that looked at a neighbour are set to the
- * slopes they had.
+ * slopes they had. Where a handle would become longer than its new leg can bear, more keys keep the shape.
  */
 export function insertKeys(project: Project, refs: readonly KeyRef[]): Project {
   const context = curveContext(project);
@@ -17,7 +18,16 @@ export function insertKeys(project: Project, refs: readonly KeyRef[]): Project {
   );
 }
 
-/** How many keys an insertion will add, so that it can be said beforehand: more than one for an ease or a law. */
+/** Whether a key at a place turns the leg there, an ease or a law, into curve keys first. */
+export function insertConverts(project: Project, { channel, frame }: KeyRef): boolean {
+  const curve = curveOf(project, channel);
+  if (!curve || keyAtFrame(curve, frame)) return false;
+  const i = keyIndexAt(curve, frame);
+  const kind = curve.keys[i + 1] && curve.keys[i]?.leg.kind;
+  return kind === 'ease' || kind === 'law';
+}
+
+/** How many keys an insertion will add, so that it can be said: more than one for an ease or a law, and beside very long handles. */
 export function keysAddedByInsert(project: Project, { channel, frame }: KeyRef): number {
   const curve = curveOf(project, channel);
   if (!curve) return 0;
@@ -91,38 +101,30 @@ function splitBezier(a: Key, b: Key, frame: number, context: CurveContext): Key[
   const out = resolveSide(pair, 0, 'out', context);
   const into = resolveSide(pair, 1, 'in', context);
   const dt = b.frame - a.frame;
-  const times = [a.frame, a.frame + out.reach * dt, b.frame - into.reach * dt, b.frame];
-  const values = [
-    a.value,
-    a.value + out.slope * out.reach * dt,
-    b.value - into.slope * into.reach * dt,
-    b.value,
-  ];
-  const u = solveBezierTime(out.reach, 1 - into.reach, (frame - a.frame) / dt);
-  const t = casteljau(times, u);
-  const v = casteljau(values, u);
+  const whole: Bezier = {
+    times: [a.frame, a.frame + out.reach * dt, b.frame - into.reach * dt, b.frame],
+    values: [a.value, a.value + out.slope * out.reach * dt, b.value - into.slope * into.reach * dt, b.value],
+  };
+  const pieces = piecesThrough(whole, frame);
   const straight = a.out.mode === 'linear' && b.in.mode === 'linear';
-  const slope = (v.after - v.before) / (t.after - t.before);
-  const side = (reach: number): Side =>
+  const side = (slope: number, reach: number): Side =>
     straight ? { mode: 'linear', slope: 0, reach } : { mode: 'set', slope, reach };
   /** A linear side that met a curve keeps its slope, as its chord is another now. */
   const kept = (was: Side, its: number, reach: number): Side =>
     was.mode === 'linear' && !straight ? { mode: 'set', slope: its, reach } : { ...was, reach };
+  const inner = pieces.slice(1).map((next, i): Key => {
+    const [, , t2, t3] = pieces[i]!.times;
+    const [, , v2, v3] = pieces[i]!.values;
+    const slope = (next.values[1] - v2) / (next.times[1] - t2);
+    return {
+      ...newKey(t3, v3),
+      in: side(slope, reachesOf(pieces[i]!)[1]),
+      out: side(slope, reachesOf(next)[0]),
+    };
+  });
   return [
-    { ...a, out: kept(a.out, out.slope, (t.first - a.frame) / (frame - a.frame)) },
-    {
-      ...newKey(frame, v.point),
-      in: side((frame - t.before) / (frame - a.frame)),
-      out: side((t.after - frame) / (b.frame - frame)),
-    },
-    { ...b, in: kept(b.in, into.slope, (b.frame - t.last) / (b.frame - frame)) },
+    { ...a, out: kept(a.out, out.slope, reachesOf(pieces[0]!)[0]) },
+    ...inner,
+    { ...b, in: kept(b.in, into.slope, reachesOf(pieces.at(-1)!)[1]) },
   ];
-}
-
-/** The control points of both halves of a Bézier parted at u: first and last handle, and those beside the new point. */
-function casteljau([p0 = 0, p1 = 0, p2 = 0, p3 = 0]: readonly number[], u: number) {
-  const mix = (x: number, y: number) => x + (y - x) * u;
-  const [first, middle, last] = [mix(p0, p1), mix(p1, p2), mix(p2, p3)];
-  const [before, after] = [mix(first, middle), mix(middle, last)];
-  return { first, before, point: mix(before, after), after, last };
 }

@@ -1,3 +1,4 @@
+import { OverlayKeyboardDispatcher } from '@angular/cdk/overlay';
 import { type ApplicationConfig, provideZonelessChangeDetection } from '@angular/core';
 import { provideRouter, withComponentInputBinding } from '@angular/router';
 import { provideState, provideStore } from '@ngrx/store';
@@ -6,6 +7,7 @@ import { routes } from './app.routes';
 import { benchFeature } from './state/bench';
 import { documentFeature } from './state/document';
 import { provideIcons } from './ui/icons';
+import { KeysPastTooltips } from './ui/keys-past-tooltips';
 
 /** NgRx's checks that freeze and walk the state are off: a project of any size must cost the same to edit. */
 const NO_CHECKS = {
@@ -25,6 +27,7 @@ export const appConfig: ApplicationConfig = {
     provideState(documentFeature),
     provideState(benchFeature),
     provideIcons(),
+    { provide: OverlayKeyboardDispatcher, useClass: KeysPastTooltips },
     {
       provide: MAT_TOOLTIP_DEFAULT_OPTIONS,
       useValue: { showDelay: 500, hideDelay: 0, touchendHideDelay: 1500, disableTooltipInteractivity: true },

@@ -12,6 +12,7 @@ import { chartProject } from '../testing/chart-project';
 import { PartCommands } from './part-commands';
 import { PoseCommands } from './pose/pose-commands';
 import { PoseTools } from './pose/pose-tools';
+import { KeyInserter } from './key-inserter';
 import { Poser } from './poser';
 import { RulerCommands } from './ruler/ruler-commands';
 import { KeyTableExchange } from './shape/key-table-exchange';
@@ -33,6 +34,7 @@ const ref = (channel: string, frame: number) => ({ channel, frame });
 
 function setUp(project: Project = chartProject()) {
   const classes = [
+    KeyInserter,
     Poser,
     ChartModel,
     ViewControl,

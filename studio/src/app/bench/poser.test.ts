@@ -1,14 +1,18 @@
 import '@angular/compiler';
-import { curveOf, setCurveFlag, setLeg, type Project } from '@kaizen/core';
+import { changeCurves, curveOf, setCurveFlag, setLeg, type Key, type Project } from '@kaizen/core';
 import { fakes } from '../testing/fake-studio';
 import { chartProject } from '../testing/chart-project';
 import type { KeyWhich } from './key-here';
+import { KeyInserter } from './key-inserter';
 import { Poser } from './poser';
 
 const RUN = 'wagon/translate.x';
 
 function setUp(project: Project = chartProject()) {
-  const { studio, stage, notices, injector } = fakes(project, [{ provide: Poser, useClass: Poser }]);
+  const { studio, stage, notices, injector } = fakes(project, [
+    { provide: Poser, useClass: Poser },
+    { provide: KeyInserter, useClass: KeyInserter },
+  ]);
   const poser = injector.get(Poser);
   const capture = (change: object) =>
     studio.set({ capture: { ...studio.bench().capture, on: true, ...change } });
@@ -223,5 +227,23 @@ describe('Key here', () => {
     );
     notices.action!();
     expect(keysOf(RUN).some(([frame, value]) => frame === 12 && Math.abs(value! - 1) < 1e-9)).toBe(true);
+  });
+
+  it('tells that long handles took more keys than the one', () => {
+    const flat = (reach: number) => ({ mode: 'flat', slope: 0, reach }) as const;
+    const { studio, stage, notices, poser, keysOf } = setUp(
+      changeCurves(chartProject(), [RUN], (curve) => ({
+        ...curve,
+        keys: curve.keys.map((key): Key => ({ ...key, in: flat(0.97), out: flat(0.66) })),
+      })),
+    );
+    studio.pick({ channels: [RUN] });
+    stage.frame.set(6);
+    poser.keyHere();
+    expect(keysOf(RUN).map(([frame]) => frame)).toEqual([0, 6, 10, 24, 48]);
+    expect(notices.said).toBe('One more key was needed: the handle there is too long for a shorter leg');
+    stage.frame.set(36);
+    poser.keyHere();
+    expect(notices.said).toBe('');
   });
 });

@@ -1,12 +1,9 @@
 import { Injectable, inject } from '@angular/core';
 import {
   channelKind,
-  CONVERT_TOLERANCE,
   curveOf,
-  insertKeys,
   keyValues,
   keyAtFrame,
-  keysAddedByInsert,
   splitChannel,
   type KeyedValue,
   type KeyRef,
@@ -15,6 +12,7 @@ import {
 import type { Capture } from '../state/bench';
 import { channelLabel } from './channel-label';
 import { valueOfChannel } from './chart/chart-lines';
+import { KeyInserter } from './key-inserter';
 import { channelsToKey, takesStyle, type KeyWhich } from './key-here';
 import type { LooseEdit } from '../state/document';
 import { Studio } from '../state/studio';
@@ -43,6 +41,7 @@ export class Poser {
   private readonly studio = inject(Studio);
   private readonly stage = inject(Stage);
   private readonly notices = inject(Notices);
+  private readonly inserter = inject(KeyInserter);
 
   /** Values while they are dragged: shown, not kept. */
   show(values: readonly ChannelValue[]): void {
@@ -245,55 +244,8 @@ export class Poser {
         values.push({ channel, frame, value: edit?.value ?? this.curveValue(channel, frame) });
       } else inserts.push({ channel, frame });
     }
-    this.insertKeys(inserts, values, (edits) =>
+    this.inserter.insert(inserts, values, (edits) =>
       edits.filter((edit) => loose.get(edit.channel) !== edit || !channels.includes(edit.channel)),
-    );
-  }
-
-  /**
-   * Adds keys on curves without changing their shape, and keys values. Where an Ease or a Law has to become curve keys for
-   * that, it is said first and done on a press.
-   */
-  insertKeys(
-    inserts: readonly KeyRef[],
-    values: readonly KeyedValue[] = [],
-    loose: (edits: readonly LooseEdit[]) => readonly LooseEdit[] = (edits) => edits,
-  ): void {
-    const project = this.studio.project();
-    if (!project) return;
-    const locked = [...inserts, ...values].find((ref) => curveOf(project, ref.channel)?.locked);
-    if (locked) {
-      this.notices.tell(
-        `${channelLabel(project, locked.channel).full} is locked; unlock it in its row first`,
-      );
-      return;
-    }
-    const run = () => {
-      const all = [...values, ...inserts].map(({ channel, frame }) => ({ channel, frame }));
-      const at = shownFrame(all[0]?.frame ?? 0);
-      const label =
-        all.length === 1
-          ? `Key ${channelLabel(project, all[0]!.channel).short} at f ${at}`
-          : `Key ${all.length} channels at f ${at}`;
-      this.notices.clear();
-      this.studio.edit(
-        label,
-        (now) => insertKeys(keyValues(now, values, this.studio.bench().newKeys), inserts),
-        loose,
-      );
-      this.studio.pick({ keys: all, handles: [] });
-    };
-    const converted = inserts.filter((ref) => keysAddedByInsert(project, ref) > 1);
-    const [first] = converted;
-    if (!first) {
-      run();
-      return;
-    }
-    const name = channelLabel(project, first.channel).short;
-    const count = keysAddedByInsert(project, first);
-    this.notices.tell(
-      `${name}: a key here turns the leg into curve keys, ${count} more, within ${CONVERT_TOLERANCE * 100} % of its rise`,
-      { label: 'Add the key', run },
     );
   }
 }

@@ -1,4 +1,4 @@
-import type { CamLaw, EaseFamily, EaseSlow, LegKind, OutsideMode, SideMode } from '@kaizen/core';
+import type { CamLaw, EaseFamily, EaseSlow, Leg, LegKind, OutsideMode, SideMode } from '@kaizen/core';
 import type { Tool } from '../state/bench';
 
 /** The words of the product for what the file calls by short names. */
@@ -63,6 +63,14 @@ export const LAW_LABELS: Readonly<Record<CamLaw, string>> = {
   trapezoid: 'trapezoid',
   's-curve': 's-curve',
 };
+
+/** What fills a leg, in a few words: `Hold`, `Law s-curve`, `Ease sine, slow end`. */
+export function legText(leg: Leg): string {
+  if (leg.kind === 'law') return `${LEG_LABELS.law} ${LAW_LABELS[leg.law]}`;
+  if (leg.kind !== 'ease') return LEG_LABELS[leg.kind];
+  const slow = leg.slow === 'both' ? 'slow at both ends' : SLOW_LABELS[leg.slow];
+  return `${LEG_LABELS.ease} ${EASE_LABELS[leg.family]}, ${slow}`;
+}
 
 export const TOOL_LABELS: Readonly<Record<Tool, string>> = {
   select: 'Select',

@@ -1,6 +1,7 @@
 import type { Project } from '@kaizen/core';
 import { BoxDrags } from '../bench/chart/box-drags';
 import { ChartDrags } from '../bench/chart/chart-drags';
+import { KeyInserter } from '../bench/key-inserter';
 import { ChartGestures } from '../bench/chart/chart-gestures';
 import { ChartModel } from '../bench/chart/chart-model';
 import { SpeedDrags } from '../bench/chart/rates/speed-drags';
@@ -17,6 +18,7 @@ const HANDS = [
   ChartModel,
   ChartDrags,
   ChartGestures,
+  KeyInserter,
   MarkDrags,
   RulerTools,
   Snapper,

@@ -3,7 +3,7 @@ import { curveOf, setRange, splitChannel, type KeyRef, type Project } from '@kai
 import { CommandRegistry } from '../../commands/registry';
 import { Studio } from '../../state/studio';
 import { shownFrame } from '../../ui/amount';
-import { Poser } from '../poser';
+import { KeyInserter } from '../key-inserter';
 import { Stage } from '../stage';
 import { CLICK_SLOP, ChartDrags, NOTHING_SHOWN, type Drag } from './chart-drags';
 import { ChartModel } from './chart-model';
@@ -25,7 +25,7 @@ export class ChartGestures {
   private readonly stage = inject(Stage);
   private readonly model = inject(ChartModel);
   private readonly drags = inject(ChartDrags);
-  private readonly poser = inject(Poser);
+  private readonly inserter = inject(KeyInserter);
   private readonly speeds = inject(SpeedDrags);
   private readonly boxes = inject(BoxDrags);
   private readonly snapper = inject(Snapper);
@@ -283,7 +283,7 @@ export class ChartGestures {
     const inserts = channels
       .filter((channel) => curveOf(scene.project, channel))
       .map((channel) => ({ channel, frame }));
-    this.poser.insertKeys(inserts, values);
+    this.inserter.insert(inserts, values);
   }
 
   /** The channels that a double click on a place means. */

@@ -209,7 +209,7 @@ export class ChartModel {
         low = Math.min(low, spread.low, ...handles);
         high = Math.max(high, spread.high, ...handles);
       }
-      ranges.set(strip.unit, roomyRange(low, high, strip.unit));
+      ranges.set(strip.unit, withFoot(roomyRange(low, high, strip.unit), strip, project));
     }
     this.ranges.set(ranges);
   }
@@ -241,4 +241,15 @@ export class ChartModel {
         : [],
     );
   }
+}
+
+/** A strip that names its legs along its foot has so many pixels more there. */
+const FOOT = 16;
+
+function withFoot({ low, high }: ValueRange, strip: Strip, project: Project): ValueRange {
+  const [only, more] = strip.channels;
+  const curve = strip.order === 0 && more === undefined ? curveOf(project, only!) : undefined;
+  const names = curve?.keys.slice(0, -1).some(({ leg }) => leg.kind !== 'curve') ?? false;
+  const foot = names ? FOOT / Math.max(2 * FOOT, strip.height - FOOT) : 0;
+  return { low: low - (high - low) * foot, high };
 }

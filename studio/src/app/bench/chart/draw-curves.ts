@@ -4,7 +4,8 @@ import { limitOf } from '../channel-label';
 import { MONO, WORDS, type Ink } from './ink';
 import { drawOutsideGround } from './draw-ruler';
 import type { CurvesScene } from './curves-scene';
-import { drawKeysOf } from './draw-keys';
+import { drawKeysOf, drawSeams } from './draw-keys';
+import { drawNotes } from './draw-notes';
 import { drawSummaryPegs } from './pegs';
 import { coincidingGroups } from './coinciding';
 import { PEG_ROW, valueStrips, yOf, type Plot, type Strip } from './plot';
@@ -45,6 +46,7 @@ function drawStrip(pen: CanvasRenderingContext2D, scene: CurvesScene, strip: Str
   if (strip.order === 0) drawValues(pen, scene, strip);
   else drawRates(pen, scene, strip, limits);
   drawStripName(pen, scene, strip, limitText(strip, limits));
+  drawNotes(pen, scene, strip, limits);
   pen.restore();
   pen.fillStyle = ink.rule;
   pen.fillRect(0, strip.top + strip.height - 1, plot.width, 1);
@@ -131,8 +133,9 @@ function drawRates(
     drawBreach(pen, plot, ink, strip, limits, (warn) =>
       drawRate(pen, plot, ink, strip, line, { color: warn, keys }),
     );
-    const curve = strip.order === 1 ? curveOf(project, channel) : undefined;
-    if (!curve || curve.locked) continue;
+    const curve = curveOf(project, channel);
+    if (curve && curve.keys.length > 1) drawSeams(pen, scene, strip, curve);
+    if (!curve || curve.locked || strip.order !== 1) continue;
     const chosen = new Set(bench.keys.filter((key) => key.channel === channel).map(({ frame }) => frame));
     const marks = speedMarks(project, curve, (frame) => chosen.has(frame));
     drawSpeedMarks(pen, plot, ink, strip, marks, color);

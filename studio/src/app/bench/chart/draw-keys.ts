@@ -21,7 +21,7 @@ export function drawKeysOf(
 }
 
 /** Where a loop starts again: a thin double line at each seam, and a mark at the pin. */
-function drawSeams(
+export function drawSeams(
   pen: CanvasRenderingContext2D,
   { plot, ink }: CurvesScene,
   strip: Strip,
@@ -32,7 +32,7 @@ function drawSeams(
   const seams = (from: number, period: number, count: number | null) => {
     if (period === 0 || (Math.abs(period) / (plot.axis.last - plot.axis.first)) * plot.width < 8) return;
     const most = count ?? Infinity;
-    for (let k = 1; k <= most; k++) {
+    for (let k = 0; k <= most; k++) {
       const frame = from + k * period;
       if (period > 0 ? frame > plot.axis.last : frame < plot.axis.first) return;
       const x = Math.round(xOf(plot, frame));

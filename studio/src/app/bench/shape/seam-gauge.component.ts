@@ -4,14 +4,12 @@ import { curveOf, seamSpeedCanClose, type SeamGap, type SeamMove } from '@kaizen
 import { Studio } from '../../state/studio';
 import { decimalsOf, shownFrame, signedNumber } from '../../ui/amount';
 import { channelLabel } from '../channel-label';
+import { isClosed } from '../chart/plot-notes';
 import { Stage, type Offer } from '../stage';
 import { Offers } from './offers';
 import { ShapeTools } from './shape-tools';
 
 type Gap = SeamGap & { readonly channel: string };
-
-/** Below this share of a unit a gap is none. */
-const CLOSED = 1e-6;
 
 const MOVES: readonly { readonly how: SeamMove; readonly label: string; readonly tip: string }[] = [
   { how: 'outer', label: 'move the last', tip: 'The key at the end takes what the loop starts with' },
@@ -159,7 +157,7 @@ export class SeamGaugeComponent {
   }
 
   isClosed(gap: Gap, what: 'value' | 'speed' | 'acceleration'): boolean {
-    return Math.abs(gap[what]) <= CLOSED;
+    return isClosed(gap[what]);
   }
 
   private speedCanClose(gap: Gap): boolean {

@@ -1,5 +1,13 @@
-import { readDocument, type Project } from '@kaizen/core';
-import { chosenKeys, common, legNumbers, sideSpeeds, withLegNumber } from './chosen-keys';
+import { readDocument, setLeg, setSideMode, type Project } from '@kaizen/core';
+import {
+  chosenKeys,
+  common,
+  legNumbers,
+  legSpan,
+  legsWithoutSides,
+  sideSpeeds,
+  withLegNumber,
+} from './chosen-keys';
 
 function project(): Project {
   const read = readDocument({
@@ -53,6 +61,28 @@ describe('the chosen keys', () => {
     const keys = chosenKeys(project(), [ref(0), ref(24)]);
     expect(sideSpeeds(project(), keys, 'in')).toEqual([2]);
     expect(sideSpeeds(project(), keys, 'out')).toEqual([2, -6]);
+  });
+
+  it('tell where their leg ends and how long it takes, and a wait as one', () => {
+    const [first, second, last] = chosenKeys(project(), [ref(0), ref(24), ref(48)]);
+    expect(legSpan(project(), first!)).toBe('to f 24, 1.000 s');
+    expect(legSpan(project(), second!)).toBe('to f 48, 1.000 s');
+    expect(legSpan(project(), last!)).toBeNull();
+    const held = setLeg(project(), [ref(0)], { kind: 'hold' });
+    expect(legSpan(held, chosenKeys(held, [ref(0)])[0]!)).toBe('to f 24, 1.000 s, a wait');
+    const flat = setSideMode(project(), [ref(24), ref(48)], 'out', 'flat');
+    expect(legSpan(flat, chosenKeys(flat, [ref(24)])[0]!)).toBe('to f 48, 1.000 s, a wait');
+    const falling = setLeg(project(), [ref(24)], { kind: 'ballistic', gravity: null });
+    expect(legSpan(falling, chosenKeys(falling, [ref(24)])[0]!)).toBe('to f 48, 1.000 s');
+  });
+
+  it('say which legs make nothing of their sides, unless a curve is beside one of them', () => {
+    const held = setLeg(project(), [ref(0)], { kind: 'hold' });
+    const both = setLeg(held, [ref(24)], { kind: 'law', law: 'cycloidal' });
+    expect(legsWithoutSides(chosenKeys(both, [ref(24)]))).toBe('Hold and Law');
+    expect(legsWithoutSides(chosenKeys(both, [ref(48)]))).toBe('Law');
+    expect(legsWithoutSides(chosenKeys(held, [ref(24)]))).toBeNull();
+    expect(legsWithoutSides([])).toBeNull();
   });
 
   it('share a value, or are mixed', () => {

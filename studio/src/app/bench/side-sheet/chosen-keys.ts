@@ -10,6 +10,9 @@ import {
   type Project,
   type SideMode,
 } from '@kaizen/core';
+import { shownFrame, shownNumber } from '../../ui/amount';
+import { isCurveSide } from '../chart/rates/speed-marks';
+import { LEG_LABELS } from '../words';
 
 export type SideName = 'in' | 'out';
 
@@ -44,6 +47,36 @@ export function sideSpeeds(project: Project, keys: readonly ChosenKey[], side: S
     const neighbour = curve.keys[side === 'out' ? index + 1 : index - 1];
     return neighbour ? [resolveSide(curve, index, side, context).slope / secondsPerFrame(project.rate)] : [];
   });
+}
+
+/** Where the leg after a key ends and how long it takes: `to f 276, 4.000 s`; a wait is told as one. Null after the last key. */
+export function legSpan(project: Project, { curve, key, index }: ChosenKey): string | null {
+  const next = curve.keys[index + 1];
+  if (!next) return null;
+  const seconds = (next.frame - key.frame) * secondsPerFrame(project.rate);
+  const wait = staysStill(project, curve, index) ? ', a wait' : '';
+  return `to f ${shownFrame(next.frame)}, ${shownNumber(seconds, 3)} s${wait}`;
+}
+
+/** Whether nothing moves on the leg after a key. */
+function staysStill(project: Project, curve: Curve, index: number): boolean {
+  const [key, next] = [curve.keys[index]!, curve.keys[index + 1]!];
+  if (key.leg.kind === 'hold') return true;
+  if (key.value !== next.value || key.leg.kind === 'ballistic') return false;
+  const context = curveContext(project);
+  const rest = (at: number, side: SideName) => resolveSide(curve, at, side, context).slope === 0;
+  return key.leg.kind !== 'curve' || (rest(index, 'out') && rest(index + 1, 'in'));
+}
+
+/** By name the legs beside keys none of which meets a curve, as sides change nothing of them: `Hold and Law`; null where one does. */
+export function legsWithoutSides(keys: readonly ChosenKey[]): string | null {
+  if (keys.some(({ curve, index }) => isCurveSide(curve, index, 'in') || isCurveSide(curve, index, 'out')))
+    return null;
+  const legs = keys.flatMap(({ curve: { keys: all }, index }) => [
+    ...(index > 0 ? [all[index - 1]!.leg.kind] : []),
+    ...(index < all.length - 1 ? [all[index]!.leg.kind] : []),
+  ]);
+  return legs.length > 0 ? [...new Set(legs)].map((kind) => LEG_LABELS[kind]).join(' and ') : null;
 }
 
 export function sideModes(keys: readonly ChosenKey[], side: SideName): SideMode | null {

@@ -52,6 +52,11 @@ export class KeySheetComponent {
     if (this.channels().length > 1) return `${keys.length} keys on ${this.channels().length} channels`;
     return `${keys.length === 1 ? 'Key' : `${keys.length} keys`} of ${channelLabel(project, first).full}`;
   });
+  /** Which of its curve's keys the one that is chosen is. */
+  readonly position = computed(() => {
+    const [only, more] = this.keys();
+    return only && !more ? `key ${only.index + 1} of ${only.curve.keys.length}` : null;
+  });
   readonly unit = computed(() => {
     const project = this.project();
     return project

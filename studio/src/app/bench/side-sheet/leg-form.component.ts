@@ -19,12 +19,14 @@ import { optionsOf } from '../../ui/option';
 import { SegmentsComponent } from '../../ui/segments.component';
 import { SelectComponent } from '../../ui/select.component';
 import { ShapeTools } from '../shape/shape-tools';
+import { Stage } from '../stage';
 import { EASE_LABELS, LAW_LABELS, LEG_LABELS, SLOW_LABELS } from '../words';
 import {
   common,
   legNumber,
   legNumbers,
   legOfKind,
+  legSpan,
   withLegNumber,
   type ChosenKey,
   type LegNumber,
@@ -44,6 +46,7 @@ export class LegFormComponent {
   readonly studio = inject(Studio);
   readonly registry = inject(CommandRegistry);
   readonly tools = inject(ShapeTools);
+  private readonly stage = inject(Stage);
   readonly legKinds = optionsOf(LEG_LABELS);
   readonly families = optionsOf(EASE_LABELS);
   readonly slows = optionsOf(SLOW_LABELS);
@@ -57,6 +60,12 @@ export class LegFormComponent {
   readonly legIsMixed = computed(
     () => new Set(this.keys().map(({ key }) => JSON.stringify(key.leg))).size > 1,
   );
+  /** Of one chosen key: where its leg ends, and after how long. */
+  readonly span = computed(() => {
+    const [only, more] = this.keys();
+    const project = this.stage.shown();
+    return only && !more && project ? legSpan(project, only) : null;
+  });
   readonly numbers = computed(() => {
     const leg = this.leg();
     return leg ? legNumbers(leg) : [];

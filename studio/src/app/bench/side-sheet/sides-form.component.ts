@@ -10,7 +10,14 @@ import { SelectComponent } from '../../ui/select.component';
 import { ShapeTools, type SideScope } from '../shape/shape-tools';
 import { Stage } from '../stage';
 import { SIDE_LABELS, SIDE_TIPS } from '../words';
-import { common, sideModes, sideSpeeds, type ChosenKey, type SideName } from './chosen-keys';
+import {
+  common,
+  legsWithoutSides,
+  sideModes,
+  sideSpeeds,
+  type ChosenKey,
+  type SideName,
+} from './chosen-keys';
 
 /** How the curves meet the chosen keys: modes, speeds and reaches of their sides, points, handles. */
 @Component({
@@ -48,6 +55,7 @@ export class SidesFormComponent {
     });
     return [one('in', 'arrives'), one('out', 'leaves')];
   });
+  readonly unused = computed(() => legsWithoutSides(this.keys()));
   readonly joined = computed(() => common(this.keys().map(({ key }) => key.joined)));
   readonly scope = signal<SideScope>('all');
   readonly scopes: readonly Option<SideScope>[] = [

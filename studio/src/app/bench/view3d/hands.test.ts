@@ -3,6 +3,7 @@ import { curveOf } from '@kaizen/core';
 import { PerspectiveCamera, Vector3 } from 'three';
 import { fakes } from '../../testing/fake-studio';
 import { chartProject } from '../../testing/chart-project';
+import { KeyInserter } from '../key-inserter';
 import { Poser } from '../poser';
 import { AxisEntry } from './axis-entry';
 import { GripChip } from './grip-chip';
@@ -26,7 +27,7 @@ function eye(): Eye {
 
 function setUp() {
   const made = fakes(chartProject(), [
-    ...[Poser, AxisEntry, GripChip, TrailHands, ViewControl].map((each) => ({
+    ...[KeyInserter, Poser, AxisEntry, GripChip, TrailHands, ViewControl].map((each) => ({
       provide: each,
       useClass: each,
     })),

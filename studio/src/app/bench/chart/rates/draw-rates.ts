@@ -1,5 +1,6 @@
 import { curveOf, type Limit } from '@kaizen/core';
-import { MONO, type Ink } from '../ink';
+import { drawTag, tagLook } from '../draw-tag';
+import type { Ink } from '../ink';
 import { xOf, yOf, type Plot, type Strip } from '../plot';
 import { RATE_STRIDE, rateSteps, type RateLine } from './rate-line';
 import type { SpeedMark } from './speed-marks';
@@ -203,7 +204,6 @@ export function drawTags(
 ): void {
   const x = xOf(plot, frame);
   if (x < 0 || x > plot.width) return;
-  pen.font = MONO.replace('11px', '12px');
   for (const { strip, value, text } of tags) {
     const y = yOf(strip, value);
     if (!(y > strip.top && y < strip.top + strip.height)) continue;
@@ -211,16 +211,8 @@ export function drawTags(
     pen.beginPath();
     pen.arc(x, y, 3, 0, Math.PI * 2);
     pen.fill();
-    const width = pen.measureText(text).width + 12;
-    const left = x + 8 + width > plot.width ? x - 8 - width : x + 8;
-    const top = Math.min(strip.top + strip.height - 22, Math.max(strip.top + 2, y - 24));
-    pen.beginPath();
-    pen.roundRect(left, top, width, 20, 3);
-    pen.fill();
-    pen.fillStyle = ink.paper;
-    pen.textAlign = 'left';
-    pen.textBaseline = 'middle';
-    pen.fillText(text, left + 6, top + 10.5);
+    const within = { top: strip.top, height: strip.height, width: plot.width };
+    drawTag(pen, { x, y }, within, text, tagLook(ink, 'value'));
   }
 }
 

@@ -174,3 +174,41 @@ export function rateSteps(line: RateLine, order: Order, least: number): readonly
       : [];
   });
 }
+
+/** What an order has just before a frame where a piece ends; null where none does. */
+export function lastBefore({ pieces }: RateLine, order: Order, frame: number): number | null {
+  const piece = pieces.find((each) => Math.abs(each[each.length - RATE_STRIDE]! - frame) <= APART);
+  return piece ? piece[piece.length - RATE_STRIDE + 1 + order]! : null;
+}
+
+/** So near to the farthest, as a share of it, a plateau still is it. */
+const LEVEL = 1e-6;
+
+/** Where an order is farthest beyond a band between two frames, of a plateau its end; null where it stays within. */
+export function peakBeyond(
+  line: RateLine,
+  order: Order,
+  band: { readonly low: number; readonly high: number },
+  from: number,
+  to: number,
+): { readonly frame: number; readonly value: number } | null {
+  const beyond = (piece: Float64Array, i: number): number => {
+    const [frame, value] = [piece[i]!, piece[i + 1 + order]!];
+    if (frame < from || frame > to || !Number.isFinite(value)) return 0;
+    return Math.max(band.low - value, value - band.high);
+  };
+  const { pieces } = line;
+  let most = (band.high - band.low) * LEVEL;
+  let found = -1;
+  pieces.forEach((piece, n) => {
+    for (let i = 0; i < piece.length; i += RATE_STRIDE)
+      if (beyond(piece, i) > most * (1 + LEVEL)) [most, found] = [beyond(piece, i), n];
+  });
+  if (found < 0) return null;
+  const level = most * (1 - LEVEL);
+  while (pieces[found + 1] && beyond(pieces[found + 1]!, 0) >= level) found += 1;
+  const piece = pieces[found]!;
+  let at = piece.length - RATE_STRIDE;
+  while (beyond(piece, at) < level) at -= RATE_STRIDE;
+  return { frame: piece[at]!, value: piece[at + 1 + order]! };
+}

@@ -57,7 +57,8 @@ export function speedMarks(
   });
 }
 
-function isCurveSide({ keys }: Curve, i: number, side: 'in' | 'out'): boolean {
+/** Whether a key's side meets a leg that is a curve, the only kind that sides shape. */
+export function isCurveSide({ keys }: Curve, i: number, side: 'in' | 'out'): boolean {
   const leg = side === 'out' ? (keys[i + 1] ? keys[i]!.leg : undefined) : keys[i - 1]?.leg;
   return leg?.kind === 'curve';
 }
