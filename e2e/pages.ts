@@ -78,7 +78,7 @@ export class Bench {
     return this.page.getByRole('textbox', { name, exact: true }).inputValue();
   }
 
-  /** Takes the pointer away from everything that has a tooltip; an open one would take the next Esc. */
+  /** Takes the pointer away from everything that has a tooltip, so that none lies over what is pressed next. */
   async calm(): Promise<void> {
     await this.page.mouse.move(400, 300);
     await expect(this.page.getByRole('tooltip')).toHaveCount(0);

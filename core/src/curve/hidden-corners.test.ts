@@ -73,6 +73,19 @@ describe('corners that nothing tells', () => {
     }
   });
 
+  it('of a course finer than every sample are given up soon', () => {
+    let asked = 0;
+    const fine = 2 * Math.PI * 1e8;
+    const noisy = (frame: number): Jet => {
+      asked++;
+      const [s, c] = [Math.sin(fine * frame), Math.cos(fine * frame)];
+      return [s, fine * c, -(fine ** 2) * s, -(fine ** 3) * c];
+    };
+    const { length } = cornersOf(noisy, [0, 500], 0.5);
+    expect(length).toBeLessThanOrEqual(64 * 7);
+    expect(asked).toBeLessThan(1001 + 64 * 7 * 30);
+  });
+
   it('are not looked for where a rate is not finite', () => {
     const root = (frame: number): Jet => [Math.sqrt(frame), 0.5 / Math.sqrt(frame), Number.NaN, Number.NaN];
     expect(cornersOf(root, [0, 10], 0.5)).toEqual([]);

@@ -8,6 +8,8 @@ const NOTICED = 0.02;
 const ROUNDED = 1e-9;
 /** So many places are looked at, those that are missed most; a function that samples cannot follow has more. */
 const MOST_SUSPECTS = 64;
+/** Between two samples no more corners are told apart than halves of halves have, so often: a noise finer than a pixel is one all over. */
+const MOST_ROUNDS = 3;
 /** How near, in frames, a corner is enclosed. */
 const NEAR = 1e-7;
 type Order = (typeof ORDERS)[number];
@@ -31,7 +33,7 @@ export function hiddenCorners(
   if (suspects.length > MOST_SUSPECTS) suspects.sort((a, b) => b.times - a.times);
   return suspects
     .slice(0, MOST_SUSPECTS)
-    .flatMap(({ from, to }) => cornersBetween(jet, from, to, least))
+    .flatMap(({ from, to }) => cornersBetween(jet, from, to, least, MOST_ROUNDS))
     .sort((a, b) => a - b);
 }
 
@@ -74,20 +76,23 @@ function leastJumps(samples: readonly JetSample[]): readonly number[] {
 }
 const NOTHING = { span: 0, most: 0 };
 
+/** The jumps between two samples; beside each one found, more are looked for as many `rounds` deep. */
 function cornersBetween(
   jet: (frame: number) => Jet,
   from: JetSample,
   to: JetSample,
   least: readonly number[],
+  rounds: number,
 ): readonly number[] {
+  if (rounds === 0) return [];
   for (const order of ORDERS) {
     const found = enclosed(jet, from, to, order, least[order]!);
     if (!found) continue;
     const [before, after] = found;
     return [
-      ...cornersBetween(jet, from, before, least),
+      ...cornersBetween(jet, from, before, least, rounds - 1),
       after.frame,
-      ...cornersBetween(jet, after, to, least),
+      ...cornersBetween(jet, after, to, least, rounds - 1),
     ];
   }
   return [];

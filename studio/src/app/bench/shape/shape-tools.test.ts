@@ -7,7 +7,7 @@ import { easeShapes, lawShapes, PICTURE } from './leg-shapes';
 import { Offers } from './offers';
 import { Paster } from './paster';
 import { ShapeTools } from './shape-tools';
-import { fieldNumber, isRefused, treatmentFields, withField } from './treatment-fields';
+import { beyondText, fieldNumber, isRefused, treatmentFields, withField } from './treatment-fields';
 import { copyKeys, newTreatment } from '@kaizen/core';
 
 const RUN = 'wagon/translate.x';
@@ -158,9 +158,13 @@ describe('pasting', () => {
 describe('numbers of treatments', () => {
   it('keep within what they may be, and bounds the right way round', () => {
     const noise = newTreatment('noise', 1);
-    const [, period, seed, , loop] = treatmentFields(noise);
+    const [, period, seed, octaves, loop] = treatmentFields(noise);
     expect(withField(noise, period!, -3)).toMatchObject({ period: 0.01 });
+    expect(beyondText(period!, -3)).toBe('Period: at least 0.01');
     expect(withField(noise, seed!, 2.6)).toMatchObject({ seed: 3 });
+    expect(withField(noise, octaves!, 1e9)).toMatchObject({ octaves: 24 });
+    expect(beyondText(octaves!, 1e9)).toBe('Octaves: at most 24');
+    expect(beyondText(octaves!, 24)).toBeNull();
     expect(fieldNumber(noise, loop!)).toBeNull();
     expect(fieldNumber(withField(noise, loop!, 48), loop!)).toBe(48);
     const clamp = newTreatment('clamp', 0);

@@ -1,4 +1,5 @@
 import type { Treatment, TreatmentKind } from '@kaizen/core';
+import { shownNumber } from '../../ui/amount';
 
 /** A number of a treatment as a field: its label, unit and bounds. `unit` value: the channel's. */
 export interface TreatmentField {
@@ -7,11 +8,15 @@ export interface TreatmentField {
   readonly unit: 'value' | 'f' | 'times' | '';
   readonly fallback: number;
   readonly least: number;
+  readonly most?: number;
   readonly whole?: boolean;
   /** May be left out: no bound, no closing. */
   readonly optional?: boolean;
   readonly tip: string;
 }
+
+/** More octaves no file may ask for (kaizen.schema.json); the last of so many moves nothing that is seen. */
+const MOST_OCTAVES = 24;
 
 const FIELDS: Readonly<Record<TreatmentKind, readonly TreatmentField[]>> = {
   noise: [
@@ -46,6 +51,7 @@ const FIELDS: Readonly<Record<TreatmentKind, readonly TreatmentField[]>> = {
       unit: '',
       fallback: 1,
       least: 1,
+      most: MOST_OCTAVES,
       whole: true,
       tip: 'How many finer ones lie over it, each half as strong',
     },
@@ -147,8 +153,19 @@ export function fieldNumber(treatment: Treatment, field: TreatmentField): number
 
 /** A treatment with one of its numbers set within what it may be; null leaves it out. */
 export function withField(treatment: Treatment, field: TreatmentField, value: number | null): Treatment {
-  const kept = value === null ? null : Math.max(field.least, field.whole ? Math.round(value) : value);
-  return { ...treatment, [field.name]: kept };
+  return { ...treatment, [field.name]: value === null ? null : withinField(field, value) };
+}
+
+function withinField({ least, most = Infinity, whole }: TreatmentField, value: number): number {
+  return Math.min(most, Math.max(least, whole ? Math.round(value) : value));
+}
+
+/** What is said where a number is beyond what its field may hold; null where it is not. */
+export function beyondText(field: TreatmentField, value: number): string | null {
+  const { label, least, most = Infinity } = field;
+  if (value >= least && value <= most) return null;
+  if (value > most) return `${label}: at most ${shownNumber(most, 0)}`;
+  return `${label}: at least ${shownNumber(least, Number.isInteger(least) ? 0 : 2)}`;
 }
 
 /** Whether a clamp's bounds are the wrong way round, which a file may not say. */

@@ -27,6 +27,7 @@ import { optionsOf } from '../../ui/option';
 import { channelLabel } from '../channel-label';
 import { ShapeCommands } from './shape-commands';
 import {
+  beyondText,
   fieldNumber,
   isRefused,
   TREATMENT_LABELS,
@@ -115,6 +116,8 @@ export class TreatmentListComponent {
     change: (value: number) => number,
   ): void {
     const value = change(fieldNumber(treatment, field) ?? field.fallback);
+    const beyond = beyondText(field, value);
+    if (beyond !== null) this.notices.warn(beyond);
     this.set(index, withField(treatment, field, value), field.label);
   }
 

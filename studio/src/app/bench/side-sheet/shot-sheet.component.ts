@@ -11,11 +11,15 @@ import {
 } from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { shownNumber } from '../../ui/amount';
+import { Notices } from '../../ui/notices';
 import { NumberFieldComponent } from '../../ui/number-field.component';
 import type { Option } from '../../ui/option';
 import { SelectComponent } from '../../ui/select.component';
 import { PartCommands } from '../part-commands';
 import { Stage } from '../stage';
+
+/** Between these, in frames a second, a rate may be typed. */
+const [LEAST_RATE, MOST_RATE] = [0.1, 1000];
 
 /** What holds for the whole shot: name, rate, range, gravity, floor. Shown while no part is picked. */
 @Component({
@@ -142,6 +146,7 @@ export class ShotSheetComponent {
   readonly studio = inject(Studio);
   readonly parts = inject(PartCommands);
   private readonly stage = inject(Stage);
+  private readonly notices = inject(Notices);
   readonly project = computed(() => this.stage.shown());
   readonly rate = this.studio.framesPerSecond;
   readonly keeps = signal<'seconds' | 'frames'>('seconds');
@@ -175,7 +180,10 @@ export class ShotSheetComponent {
   }
   setRate(change: (value: number) => number): void {
     const next = change(this.rate());
-    if (!(next > 0 && next <= 1000)) return;
+    if (!(next >= LEAST_RATE && next <= MOST_RATE)) {
+      this.notices.warn(`Frames a second lie between ${LEAST_RATE} and ${MOST_RATE}; 24 is usual for film`);
+      return;
+    }
     const rate = rateOf(next);
     const factor = framesPerSecond(rate) / this.rate();
     if (this.keeps() === 'frames')

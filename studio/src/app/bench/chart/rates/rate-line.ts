@@ -85,6 +85,7 @@ function covers(known: RateLine, from: number, to: number, step: number): boolea
   return known.step === step && known.from <= from && known.to >= to;
 }
 
+/** Corners that lie denser than the samples are not told apart: the samples show as much. */
 function drawOut(
   jet: (frame: number) => Jet,
   cornersIn: (from: number, to: number) => readonly number[],
@@ -94,7 +95,8 @@ function drawOut(
   const half = (asked.to - asked.from) / 2;
   const [from, to] = [asked.from - half, asked.to + half];
   const { step } = asked;
-  const known = apart([from, ...cornersIn(from, to), to].filter((frame) => frame >= from && frame <= to));
+  const told = apart([from, ...cornersIn(from, to), to].filter((frame) => frame >= from && frame <= to));
+  const known = told.length * step > 2 * (to - from) ? [from, to] : told;
   const sampled = sampleBetween(jet, known, step);
   const stops = apart([...known, ...hiddenCorners(jet, sampled)]);
   const samples = stops.length > known.length ? sampleBetween(jet, stops, step) : sampled;

@@ -68,6 +68,14 @@ describe('rates drawn out', () => {
     expect(met[0]!.after).toBe(0);
   });
 
+  it('are samples alone where corners lie denser than those', () => {
+    const every = (frames: number) =>
+      addTreatment(chartProject(), RUN, { ...newTreatment('every', 0), frames } as Treatment);
+    expect(linesOf(every(4)).pieces.length).toBeGreaterThan(12);
+    expect(linesOf(every(0.01)).pieces.length).toBeLessThan(500);
+    expect(rateExtent(linesOf(every(0.01)), 0, 0, 48).high).toBeCloseTo(4, 6);
+  });
+
   it('are kept for the same curve and step, and drawn out anew past what is there', () => {
     const project = chartProject();
     const program = programOf(project);
