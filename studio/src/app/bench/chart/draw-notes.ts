@@ -49,7 +49,7 @@ export function drawNotes(
     );
 }
 
-/** Along the foot of a strip the legs that are no curves, each a dimension line with its name. */
+/** Along the foot of a strip the legs that are no curves, each a dimension line with its name; where it leaves the plot it has no end. */
 function drawLegNames(
   pen: CanvasRenderingContext2D,
   { plot, ink, bench }: CurvesScene,
@@ -76,8 +76,10 @@ function drawLegNames(
       [left, middle - width / 2],
       [right, middle + width / 2],
     ] as const) {
-      pen.moveTo(outer, y - 4);
-      pen.lineTo(outer, y + 4);
+      if (outer > 4 && outer < plot.width - 4) {
+        pen.moveTo(outer, y - 4);
+        pen.lineTo(outer, y + 4);
+      }
       pen.moveTo(outer, y);
       pen.lineTo(inner, y);
     }
