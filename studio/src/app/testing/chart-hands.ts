@@ -6,7 +6,6 @@ import { ChartGestures } from '../bench/chart/chart-gestures';
 import { ChartModel } from '../bench/chart/chart-model';
 import { SpeedDrags } from '../bench/chart/rates/speed-drags';
 import { Snapper } from '../bench/chart/snapper';
-import { Poser } from '../bench/poser';
 import { MarkDrags } from '../bench/ruler/mark-drags';
 import { RulerTools } from '../bench/ruler/ruler-tools';
 import { TimeTools } from '../bench/time/time-tools';
@@ -24,7 +23,6 @@ const HANDS = [
   Snapper,
   SpeedDrags,
   TimeTools,
-  Poser,
 ];
 
 /** A project on a Chart of 1000 pixels for 100 frames, with all that takes hold of it, and a canvas that is pressed. */

@@ -1,4 +1,4 @@
-import { readDocument, setLeg, setSideMode, type Project } from '@kaizen/core';
+import { addTreatment, newTreatment, readDocument, setLeg, setSideMode, type Project } from '@kaizen/core';
 import {
   chosenKeys,
   common,
@@ -70,6 +70,8 @@ describe('the chosen keys', () => {
     expect(legSpan(project(), last!)).toBeNull();
     const held = setLeg(project(), [ref(0)], { kind: 'hold' });
     expect(legSpan(held, chosenKeys(held, [ref(0)])[0]!)).toBe('to f 24, 1.000 s, a wait');
+    const shaken = addTreatment(held, 'skip/translate.x', newTreatment('noise', 1));
+    expect(legSpan(shaken, chosenKeys(shaken, [ref(0)])[0]!)).toBe('to f 24, 1.000 s');
     const flat = setSideMode(project(), [ref(24), ref(48)], 'out', 'flat');
     expect(legSpan(flat, chosenKeys(flat, [ref(24)])[0]!)).toBe('to f 48, 1.000 s, a wait');
     const falling = setLeg(project(), [ref(24)], { kind: 'ballistic', gravity: null });

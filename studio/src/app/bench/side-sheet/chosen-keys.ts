@@ -58,8 +58,9 @@ export function legSpan(project: Project, { curve, key, index }: ChosenKey): str
   return `to f ${shownFrame(next.frame)}, ${shownNumber(seconds, 3)} s${wait}`;
 }
 
-/** Whether nothing moves on the leg after a key. */
+/** Whether nothing moves on the leg after a key; of what treatments make of it nothing is said. */
 function staysStill(project: Project, curve: Curve, index: number): boolean {
+  if (curve.treatments.some(({ muted }) => !muted)) return false;
   const [key, next] = [curve.keys[index]!, curve.keys[index + 1]!];
   if (key.leg.kind === 'hold') return true;
   if (key.value !== next.value || key.leg.kind === 'ballistic') return false;
