@@ -2,7 +2,8 @@ import { readFileSync } from 'node:fs';
 import { strToU8, zipSync } from 'fflate';
 import { kaizen } from './cli';
 import { foreignGlb, glb } from './foreign-model';
-import { Bench, drop, readJson } from './pages';
+import type { Page } from '@playwright/test';
+import { Bench, drop, pathOf, readJson } from './pages';
 import { expect, test } from './test';
 
 const TURN = 'wheel/rotate.y';
@@ -63,24 +64,161 @@ test('a second tab follows read-only, and can take over', async ({ page, context
 test('a save that fails says so and is tried until it holds', async ({ page }) => {
   const bench = await Bench.openSample(page, 'Brine wheel');
   await bench.kept();
-  await page.evaluate(() => {
-    const full = function (): never {
-      throw new DOMException('no room', 'QuotaExceededError');
-    };
-    // eslint-disable-next-line @typescript-eslint/unbound-method -- put back as it was
-    const original = IDBDatabase.prototype.transaction;
-    Object.assign(window, { makeRoom: () => (IDBDatabase.prototype.transaction = original) });
-    IDBDatabase.prototype.transaction = full;
-  });
+  await fillDisk(page);
   await bench.row('pump').click();
   await bench.type('Rest Place X', '5');
   await expect(page.locator('kz-keep-line')).toContainText('not kept: this disk is full; trying again');
-  await page.evaluate(() => (window as unknown as { makeRoom: () => void }).makeRoom());
+  await makeRoom(page);
   await bench.kept();
   await page.reload();
   await bench.ready();
   await bench.row('pump').click();
   await expect.poll(() => bench.field('Rest Place X')).toBe('5.00');
+});
+
+/** Makes every write fail as on a full disk, until `makeRoom` is called. */
+async function fillDisk(page: Page): Promise<void> {
+  await page.evaluate(() => {
+    // eslint-disable-next-line @typescript-eslint/unbound-method -- put back as it was
+    const original = IDBDatabase.prototype.transaction;
+    Object.assign(window, { makeRoom: () => (IDBDatabase.prototype.transaction = original) });
+    IDBDatabase.prototype.transaction = function (stores, mode, options) {
+      if (mode === 'readwrite') throw new DOMException('no room', 'QuotaExceededError');
+      return original.call(this, stores, mode, options);
+    };
+  });
+}
+const makeRoom = (page: Page) =>
+  page.evaluate(() => (window as unknown as { makeRoom: () => void }).makeRoom());
+
+test('a project whose newest edits can’t be kept is not left without asking', async ({ page }) => {
+  const bench = await Bench.openSample(page, 'Skip');
+  await bench.kept();
+  await page.getByRole('link', { name: 'Projects' }).click();
+  await page.getByRole('button', { name: 'Open the sample Brine wheel' }).click();
+  await bench.ready();
+  await bench.kept();
+  await fillDisk(page);
+  await bench.row('pump').click();
+  await bench.type('Rest Place X', '5');
+  await expect(page.locator('kz-keep-line')).toContainText('not kept');
+  await page.getByRole('link', { name: 'Projects' }).click();
+  await page.getByRole('button', { name: 'Open Skip' }).click();
+  const asked = page.getByRole('dialog', { name: 'Edits that are not kept' });
+  await expect(asked).toContainText('this disk is full');
+  const download = page.waitForEvent('download');
+  await asked.getByRole('button', { name: 'Save a file' }).click();
+  const file = readJson(await pathOf(await download)) as {
+    parts: { id: string; rest?: { translate: number[] } }[];
+  };
+  expect(file.parts.find((part) => part.id === 'pump')!.rest!.translate[0]).toBe(5);
+  await asked.getByRole('button', { name: 'Stay and keep trying' }).click();
+  await makeRoom(page);
+  await page.getByRole('link', { name: 'Bench' }).click();
+  await bench.ready();
+  await bench.kept();
+  await page.getByRole('link', { name: 'Projects' }).click();
+  await page.getByRole('button', { name: 'Open Skip' }).click();
+  await bench.ready();
+  await expect(asked).toBeHidden();
+  await page.getByRole('link', { name: 'Projects' }).click();
+  await page.getByRole('button', { name: 'Open Brine wheel' }).click();
+  await bench.ready();
+  await bench.row('pump').click();
+  await expect.poll(() => bench.field('Rest Place X')).toBe('5.00');
+});
+
+test('a tab killed while it edits without a pause loses at most the last second', async ({
+  page,
+  context,
+}) => {
+  const bench = await Bench.openSample(page, 'Brine wheel');
+  await bench.row('pump').click();
+  const edits: { at: number; value: number }[] = [];
+  const field = page.getByRole('textbox', { name: 'Rest Place X', exact: true });
+  for (const until = Date.now() + 4000; Date.now() < until;) {
+    const value = edits.length + 1;
+    await field.fill(String(value));
+    await field.press('Enter');
+    edits.push({ at: Date.now(), value });
+  }
+  const url = page.url();
+  const killed = Date.now();
+  const devtools = await context.newCDPSession(page);
+  void devtools.send('Page.crash').catch(() => undefined);
+  await page.waitForEvent('crash');
+  const again = new Bench(await context.newPage());
+  await again.page.goto(url);
+  await again.ready();
+  await again.row('pump').click();
+  const kept = Number(await again.field('Rest Place X'));
+  const due = edits.filter(({ at }) => at < killed - 1000).at(-1)!.value;
+  expect(kept).toBeGreaterThanOrEqual(due);
+});
+
+test('a project removed in another tab is said, and kept again where that is wanted', async ({
+  page,
+  context,
+}) => {
+  const bench = await Bench.openSample(page, 'Brine wheel');
+  await bench.kept();
+  const other = await context.newPage();
+  await other.goto('/projects');
+  await other.getByRole('button', { name: 'Remove Brine wheel' }).click();
+  await expect(other.getByRole('button', { name: 'Open Brine wheel' })).toHaveCount(0);
+  await page.bringToFront();
+  await expect(page.getByRole('alert')).toContainText('was removed from this browser in another tab');
+  await page.getByRole('button', { name: 'Keep it again' }).click();
+  await bench.kept();
+  await other.reload();
+  await expect(other.getByRole('button', { name: 'Open Brine wheel' })).toHaveCount(1);
+});
+
+test('storage cleared under an open page is noticed, and the project written whole again', async ({
+  page,
+}) => {
+  const bench = await Bench.openSample(page, 'Brine wheel');
+  await bench.kept();
+  await page.evaluate(async () => {
+    const db = await new Promise<IDBDatabase>((done) => {
+      const request = indexedDB.open('kaizen');
+      request.onsuccess = () => done(request.result);
+    });
+    const names = [...db.objectStoreNames];
+    const transaction = db.transaction(names, 'readwrite');
+    for (const name of names) transaction.objectStore(name).clear();
+    await new Promise((done) => (transaction.oncomplete = done));
+    db.close();
+  });
+  await expect(page.getByText('the open project was kept again, whole')).toBeVisible();
+  await page.reload();
+  await bench.ready();
+});
+
+test('a newer Kaizen’s storage is left alone on every address, and an older tab gives way', async ({
+  page,
+  context,
+}) => {
+  const bench = await Bench.openSample(page, 'Brine wheel');
+  await bench.kept();
+  const url = page.url();
+  const newer = await context.newPage();
+  await newer.goto('/health');
+  await newer.evaluate(
+    () =>
+      new Promise<void>((done) => {
+        const request = indexedDB.open('kaizen', 99);
+        request.onsuccess = () => (request.result.close(), done());
+      }),
+  );
+  await page.bringToFront();
+  await expect(page.getByRole('heading', { name: 'Kaizen was updated in another tab' })).toBeVisible();
+  for (const address of ['/', url, url.replace('bench', 'hand-over')]) {
+    await newer.goto(address);
+    await expect(
+      newer.getByRole('heading', { name: 'A newer Kaizen has kept your projects here' }),
+    ).toBeVisible();
+  }
 });
 
 test('broken and hostile files say what is wrong where, and touch nothing', async ({ page }) => {

@@ -11,7 +11,18 @@ const opensProject: CanActivateFn = async (route) => {
   const router = inject(Router);
   const notices = inject(Notices);
   const id = route.paramMap.get('project') ?? '';
-  if (studio.project()?.id === id || (await keeper.open(id))) return true;
+  if (studio.project()?.id === id) return true;
+  try {
+    const opened = await keeper.open(id);
+    if (opened === 'open') return true;
+    if (opened === 'stay' || opened === 'overtaken') return false;
+  } catch (error) {
+    if (keeper.unusable() !== null) return false;
+    notices.warn(
+      `The project could not be read from this browser’s storage (${error instanceof Error ? error.message : String(error)}); reload the page to try again`,
+    );
+    return router.createUrlTree(['/projects']);
+  }
   notices.warn('That project is not kept in this browser; open its file or choose one below');
   return router.createUrlTree(['/projects']);
 };

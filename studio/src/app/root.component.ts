@@ -4,8 +4,10 @@ import { CommandRegistry } from './commands/registry';
 import { droppedFiles } from './open/files';
 import { Opener } from './open/opener';
 import { AppCommands } from './shell/app-commands';
+import { EditedElsewhereComponent } from './shell/edited-elsewhere.component';
 import { NoticeLineComponent } from './shell/notice-line.component';
 import { TopBarComponent } from './shell/top-bar.component';
+import { UnusablePageComponent } from './shell/unusable-page.component';
 import { Studio } from './state/studio';
 import { Keeper } from './storage/keeper';
 
@@ -13,7 +15,13 @@ import { Keeper } from './storage/keeper';
 @Component({
   selector: 'kz-root',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RouterOutlet, TopBarComponent, NoticeLineComponent],
+  imports: [
+    RouterOutlet,
+    TopBarComponent,
+    NoticeLineComponent,
+    EditedElsewhereComponent,
+    UnusablePageComponent,
+  ],
   host: {
     '(document:keydown)': 'onKey($event)',
     '(document:keyup)': 'registry.release($event)',
@@ -24,14 +32,14 @@ import { Keeper } from './storage/keeper';
   },
   template: `
     <kz-top-bar />
-    @if (studio.readOnly()) {
-      <div class="follows" role="status">
-        <span>This project is being edited in another tab; here you see what it keeps.</span>
-        <button class="button" (click)="takeOver()">Take over here</button>
-      </div>
-    }
+    <kz-edited-elsewhere />
     <main>
-      <router-outlet />
+      @if (keeper.unusable(); as why) {
+        <kz-unusable-page [why]="why" />
+      }
+      <div class="screen" [hidden]="keeper.unusable() !== null">
+        <router-outlet />
+      </div>
     </main>
     @if (dropping()) {
       <div class="drop" aria-hidden="true"><span>Drop a model or a project</span></div>
@@ -49,13 +57,11 @@ import { Keeper } from './storage/keeper';
       flex: 1;
       min-height: 0;
     }
-    .follows {
-      display: flex;
-      align-items: center;
-      gap: 14px;
-      padding: 5px 16px;
-      border-bottom: 1px solid var(--rule);
-      background: var(--select-ground);
+    .screen {
+      height: 100%;
+    }
+    .screen[hidden] {
+      display: none;
     }
     .drop {
       position: fixed;
@@ -77,7 +83,7 @@ export class RootComponent {
   readonly studio = inject(Studio);
   readonly registry = inject(CommandRegistry);
   private readonly application = inject(ApplicationRef);
-  private readonly keeper = inject(Keeper);
+  readonly keeper = inject(Keeper);
   private readonly opener = inject(Opener);
   readonly dropping = signal(false);
 
@@ -109,12 +115,8 @@ export class RootComponent {
     void droppedFiles(event.dataTransfer).then((files) => this.opener.open(files));
   }
 
-  takeOver(): void {
-    void this.keeper.takeOver();
-  }
-
   /** Asks before closing only while something could not be kept. */
   onLeave(event: BeforeUnloadEvent): void {
-    if (this.keeper.failed()) event.preventDefault();
+    if (this.keeper.failed() && this.keeper.unkept) event.preventDefault();
   }
 }

@@ -28,7 +28,10 @@ function setUp(url: string, known = false) {
   const went: unknown[] = [];
   const keeper = {
     has: () => Promise.resolve(known),
-    keepNew: (project: Project, bench: object) => Promise.resolve(void opened.push({ project, bench })),
+    keepNew: (project: Project, bench: object) => {
+      opened.push({ project, bench });
+      return Promise.resolve(project.id);
+    },
   };
   const router = { url, navigate: (to: unknown) => Promise.resolve(void went.push(to)) };
   const made = fakes(chartProject(), [

@@ -125,8 +125,8 @@ export class Opener {
   }
 
   private async start(project: Project): Promise<void> {
-    await this.keeper.keepNew(project, { collapsed: quietGroups(project) });
-    await this.router.navigate(['/bench', project.id]);
+    const id = await this.keeper.keepNew(project, { collapsed: quietGroups(project) });
+    if (id !== null) await this.router.navigate(['/bench', id]);
   }
 }
 

@@ -43,6 +43,8 @@ export class KeepLineComponent {
         ? 'nothing kept in this browser yet'
         : `${count} ${count === 1 ? 'project' : 'projects'} kept in this browser`;
     }
+    if (status.kind === 'left-behind') return 'not kept: only in this tab';
+    if (status.kind === 'removed') return 'not kept: removed in another tab';
     if (this.studio.readOnly()) return 'edited in another tab';
     if (status.kind === 'waiting') return 'keeping …';
     return status.kind === 'kept' ? `kept in this browser, ${agoText(status.at, this.now())}` : '';

@@ -119,7 +119,8 @@ export interface BenchState {
   readonly shaping: Shaping;
 }
 
-export type Sheet = 'key' | 'curve' | 'part' | 'time' | 'pose' | 'ruler';
+export const SHEETS = ['key', 'curve', 'part', 'time', 'pose', 'ruler'] as const;
+export type Sheet = (typeof SHEETS)[number];
 
 export const ALL_KINDS: readonly ChannelKind[] = ['place', 'turn', 'size', 'squash', 'look', 'custom'];
 

@@ -1,102 +1,114 @@
-import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
-import type { Snapshot } from '../state/document';
-import { changesBetween, joinPieces, type Head } from './pieces';
+import { openDB, type DBSchema, type IDBPDatabase, type IDBPTransaction, type StoreNames } from 'idb';
+import type { Head } from './pieces';
 
-/** What the Projects page shows of a kept project. */
-export interface KeptProject {
+/** What the Projects page shows of a kept project, but its picture, which is a record of its own. */
+export interface KeptRecord {
   readonly id: string;
   readonly name: string;
   readonly rate: string;
   readonly changed: number;
   readonly loose: number;
-  /** A small picture, as a data URI; empty until the Bench has drawn one. */
+}
+
+/** A kept project with its small picture, a data URI; empty until the Bench has drawn one. */
+export interface KeptProject extends KeptRecord {
   readonly picture: string;
 }
 
-interface Schema extends DBSchema {
-  projects: { key: string; value: KeptProject };
+/** Which tab may write a project: its token, and how often it has written. A tab whose token is not here writes nothing. */
+export interface Holder {
+  readonly token: string;
+  readonly revision: number;
+}
+
+export interface Schema extends DBSchema {
+  projects: { key: string; value: KeptRecord };
   heads: { key: string; value: { readonly id: string; readonly head: Head } };
   benches: { key: string; value: unknown };
   pieces: {
     key: [string, string];
     value: { readonly project: string; readonly key: string; readonly value: unknown };
   };
+  /** Bytes of models, sounds and pictures, by project and SHA-256. */
+  blobs: { key: [string, string]; value: Uint8Array };
+  pictures: { key: string; value: string };
+  holders: { key: string; value: Holder };
   settings: { key: string; value: unknown };
 }
 
 export const DATABASE_NAME = 'kaizen';
-
+export const DATABASE_VERSION = 2;
 export type Database = IDBPDatabase<Schema>;
 
-export function openDatabase(name = DATABASE_NAME): Promise<Database> {
-  return openDB<Schema>(name, 1, {
-    upgrade: (db) => {
-      db.createObjectStore('projects', { keyPath: 'id' });
-      db.createObjectStore('heads', { keyPath: 'id' });
-      db.createObjectStore('benches');
-      db.createObjectStore('pieces', { keyPath: ['project', 'key'] });
-      db.createObjectStore('settings');
-    },
-  });
+/** All that belongs to one project. */
+export const PROJECT_STORES = [
+  'projects',
+  'heads',
+  'benches',
+  'pieces',
+  'blobs',
+  'pictures',
+  'holders',
+] as const satisfies readonly StoreNames<Schema>[];
+
+type Upgrade = IDBPTransaction<Schema, StoreNames<Schema>[], 'versionchange'>;
+
+/** Brings the storage of any older version to this one; nothing that is kept is lost on the way. */
+export function upgradeDatabase(db: Database, from: number, _to: number | null, transaction: Upgrade): void {
+  if (from < 1) {
+    db.createObjectStore('projects', { keyPath: 'id' });
+    db.createObjectStore('heads', { keyPath: 'id' });
+    db.createObjectStore('benches');
+    db.createObjectStore('pieces', { keyPath: ['project', 'key'] });
+    db.createObjectStore('settings');
+  }
+  if (from < 2) {
+    db.createObjectStore('blobs');
+    db.createObjectStore('pictures');
+    db.createObjectStore('holders');
+    if (from === 1) void takePicturesOut(transaction);
+  }
 }
 
-/** The keys of all pieces of a project: they begin with its id, and a list sorts after any text. */
-function piecesOf(id: string): IDBKeyRange {
+/** Version 1 kept a project's picture in its record, which every save wrote again. */
+async function takePicturesOut(transaction: Upgrade): Promise<void> {
+  const projects = transaction.objectStore('projects');
+  const pictures = transaction.objectStore('pictures');
+  for (let cursor = await projects.openCursor(); cursor; cursor = await cursor.continue()) {
+    const { picture, ...record } = cursor.value as KeptProject;
+    if (picture) await pictures.put(picture, record.id);
+    await cursor.update(record);
+  }
+}
+
+export function openDatabase(name = DATABASE_NAME): Promise<Database> {
+  return openDB<Schema>(name, DATABASE_VERSION, { upgrade: upgradeDatabase });
+}
+
+/** All keys that begin with a project's id: a list sorts after any text. */
+export function keysOf(id: string): IDBKeyRange {
   return IDBKeyRange.bound([id], [id, []]);
 }
 
-/**
- * Writes what changed since `last` in one strict transaction: all of it, or nothing. Strict means on the disk before
- * it counts as done.
- */
-export async function saveSnapshot(
-  db: Database,
-  last: Snapshot | null,
-  next: Snapshot,
-  kept: KeptProject,
-  bench: unknown,
-): Promise<void> {
-  const { head, written, removed } = changesBetween(last, next);
-  const id = next.project.id;
-  const transaction = db.transaction(['projects', 'heads', 'benches', 'pieces'], 'readwrite', {
-    durability: 'strict',
-  });
-  const pieces = transaction.objectStore('pieces');
-  const work: Promise<unknown>[] = written.map(({ key, value }) => pieces.put({ project: id, key, value }));
-  work.push(...removed.map((key) => pieces.delete([id, key])));
-  if (head) work.push(transaction.objectStore('heads').put({ id, head }));
-  work.push(
-    transaction.objectStore('benches').put(bench, id),
-    transaction.objectStore('projects').put(kept),
-    transaction.done,
+/** All kept projects, the one changed last first. */
+export async function listKept(db: Database): Promise<readonly KeptProject[]> {
+  const transaction = db.transaction(['projects', 'pictures']);
+  const pictures = transaction.objectStore('pictures');
+  const records = await transaction.objectStore('projects').getAll();
+  const kept = await Promise.all(
+    records.map(async (record) => ({ ...record, picture: (await pictures.get(record.id)) ?? '' })),
   );
-  await Promise.all(work);
-}
-
-export async function loadSnapshot(
-  db: Database,
-  id: string,
-): Promise<{ readonly snapshot: Snapshot; readonly bench: unknown } | null> {
-  const transaction = db.transaction(['heads', 'benches', 'pieces']);
-  const [head, bench, pieces] = await Promise.all([
-    transaction.objectStore('heads').get(id),
-    transaction.objectStore('benches').get(id),
-    transaction.objectStore('pieces').getAll(piecesOf(id)),
-  ]);
-  if (!head) return null;
-  const snapshot = joinPieces(head.head, new Map(pieces.map(({ key, value }) => [key, value])));
-  return snapshot ? { snapshot, bench } : null;
+  return kept.sort((a, b) => b.changed - a.changed);
 }
 
 export async function removeProject(db: Database, id: string): Promise<void> {
-  const transaction = db.transaction(['projects', 'heads', 'benches', 'pieces'], 'readwrite', {
-    durability: 'strict',
-  });
+  const transaction = db.transaction(PROJECT_STORES, 'readwrite', { durability: 'strict' });
   await Promise.all([
-    transaction.objectStore('pieces').delete(piecesOf(id)),
-    transaction.objectStore('heads').delete(id),
-    transaction.objectStore('benches').delete(id),
-    transaction.objectStore('projects').delete(id),
+    transaction.objectStore('pieces').delete(keysOf(id)),
+    transaction.objectStore('blobs').delete(keysOf(id)),
+    ...(['projects', 'heads', 'benches', 'pictures', 'holders'] as const).map((store) =>
+      transaction.objectStore(store).delete(id),
+    ),
     transaction.done,
   ]);
 }

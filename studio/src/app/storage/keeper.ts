@@ -1,54 +1,58 @@
 import { computed, effect, Injectable, inject, signal, untracked } from '@angular/core';
 import { rateLabel, type Project } from '@kaizen/core';
 import type { BenchState } from '../state/bench';
+import { benchFromRecord, benchRecord } from '../state/bench-record';
 import type { Snapshot } from '../state/document';
 import { Studio } from '../state/studio';
-import {
-  loadSnapshot,
-  openDatabase,
-  removeProject,
-  saveSnapshot,
-  type Database,
-  type KeptProject,
-} from './database';
-import { EditLock } from './edit-lock';
+import { Connection, type Unusable } from './connection';
+import { listKept, removeProject, type Database, type KeptProject } from './database';
+import { load, NOBODY, save, type Kept } from './save';
+import { reasonOf, Session, type KeepStatus, type Ports, type TakeOver } from './session';
+import { LeaveQuestion } from './leave-question';
 
-export type KeepStatus =
-  | { readonly kind: 'idle' }
-  | { readonly kind: 'kept'; readonly at: number }
-  | { readonly kind: 'waiting' }
-  | { readonly kind: 'failed'; readonly reason: string };
+export type { KeepStatus } from './session';
 
-/** A project taken from the browser's storage. */
-export interface Removed {
-  readonly snapshot: Snapshot;
-  readonly bench: unknown;
-  readonly kept: KeptProject;
-}
+/** How opening a project ended; `stay`: the user wants to stay with the open one, whose edits can't be kept; `overtaken`: another was opened meanwhile. */
+export type Opened = 'open' | 'not-here' | 'stay' | 'overtaken';
 
-/** A save starts this long after an edit, so that a drag's many edits are one; always within a second. */
-const DELAY = 250;
-const RETRY = 2000;
+const LOOK_EVERY = 5000;
 
 /**
- * Keeps the open project in this browser: saved within a second of an edit and on leaving. A save that fails says so and
- * is tried again until it holds; nothing is closed before.
+ * Keeps the open project in this browser: a save begins within a second of the first edit that is not kept, and on leaving at
+ * once. A save that fails says so and is tried again until it holds; nothing is closed before without asking.
  */
 @Injectable({ providedIn: 'root' })
 export class Keeper {
   private readonly studio = inject(Studio);
-  private readonly lock = inject(EditLock);
-  private readonly database: Promise<Database> = openDatabase();
+  private readonly question = inject(LeaveQuestion);
+  private readonly connection = new Connection(
+    (why) => this.unusable.set(why),
+    () => this.session?.flushAtOnce(),
+  );
+  private readonly ports: Ports = {
+    connection: this.connection,
+    locks: navigator.locks,
+    channel: (name) => new BroadcastChannel(name),
+    token: () => crypto.randomUUID(),
+    now: () => Date.now(),
+    later: (milliseconds, run) => {
+      const timer = setTimeout(run, milliseconds);
+      return () => clearTimeout(timer);
+    },
+  };
   readonly status = signal<KeepStatus>({ kind: 'idle' });
   readonly kept = signal<readonly KeptProject[] | null>(null);
-  readonly failed = computed(() => this.status().kind === 'failed');
-  private saved: Snapshot | null = null;
-  private savedBench: BenchState | null = null;
-  private picture = '';
-  /** When the open project was edited last. */
-  private changed = 0;
-  private timer: ReturnType<typeof setTimeout> | undefined;
-  private saving: Promise<void> = Promise.resolve();
+  /** Why this browser's storage can't be used at all, where that is so. */
+  readonly unusable = signal<Unusable | null>(null);
+  /** Counts how often the project was found gone and written whole again, for the page to say so. */
+  readonly writtenAgain = signal(0);
+  readonly failed = computed(() => ['failed', 'left-behind'].includes(this.status().kind));
+  private session: Session | null = null;
+  private snapshot: Kept | null = null;
+  /** Ends when the lock of the session left last is free again. */
+  private letting: Promise<unknown> = Promise.resolve();
+  /** Which opening is the newest: what an older one brings comes too late. */
+  private opening = 0;
 
   constructor() {
     effect(() => {
@@ -56,120 +60,134 @@ export class Keeper {
       const bench = this.studio.bench();
       const readOnly = this.studio.readOnly();
       untracked(() => {
-        if (current && !readOnly && (current !== this.saved || bench !== this.savedBench))
-          this.schedule(current !== this.saved);
+        if (current && !readOnly) this.take(current, bench);
       });
     });
     addEventListener('visibilitychange', () => {
-      if (document.visibilityState === 'hidden') void this.flush();
+      if (document.visibilityState === 'hidden') this.session?.flushAtOnce();
+      else void this.look();
     });
-    addEventListener('pagehide', () => void this.flush());
-    this.lock.onSaved = () => void this.reload();
-    this.lock.onAsked = () => this.flush();
-    this.lock.onLost = () => this.studio.setReadOnly(true);
+    addEventListener('pagehide', () => this.session?.flushAtOnce());
+    setInterval(() => void this.look(), LOOK_EVERY);
   }
 
   async list(): Promise<void> {
     try {
-      const all = await (await this.database).getAll('projects');
-      this.kept.set(all.sort((a, b) => b.changed - a.changed));
+      this.kept.set(await listKept(await this.database()));
     } catch (error) {
       this.kept.set([]);
       this.status.set({ kind: 'failed', reason: reasonOf(error) });
     }
   }
 
-  /** Opens a kept project. False where it isn't kept here (any more). */
-  async open(id: string): Promise<boolean> {
-    await this.close();
-    const db = await this.database;
-    const [loaded, kept] = await Promise.all([loadSnapshot(db, id), db.get('projects', id)]);
-    if (!loaded) return false;
-    const editing = await this.lock.enter(id);
-    this.picture = kept?.picture ?? '';
-    this.changed = kept?.changed ?? Date.now();
-    this.saved = loaded.snapshot;
-    this.studio.open(loaded.snapshot, !editing);
-    if (loaded.bench) this.studio.restore(loaded.bench);
-    this.savedBench = this.studio.bench();
-    this.status.set({ kind: 'kept', at: this.changed });
-    return true;
+  /** Opens a kept project. */
+  async open(id: string): Promise<Opened> {
+    if (!(await this.close())) return 'stay';
+    const ticket = ++this.opening;
+    await this.letting;
+    if (ticket !== this.opening) return 'overtaken';
+    const session = this.begin(id);
+    const kept = await session.open();
+    if (ticket !== this.opening) return 'overtaken';
+    if (!kept) {
+      this.leave();
+      this.session = null;
+      return 'not-here';
+    }
+    this.snapshot = kept;
+    this.studio.open(kept.snapshot, !session.holds);
+    this.studio.restore(benchFromRecord(kept.bench, kept.snapshot.project));
+    return 'open';
   }
 
-  /** Keeps a project that is new here and opens it. */
-  async keepNew(project: Project, bench: Partial<BenchState>): Promise<void> {
-    await this.close();
+  /** Keeps a project that is new here and opens it; gives its id, or null where the user stays with the open one. */
+  async keepNew(project: Project, bench: Partial<BenchState>): Promise<string | null> {
+    if (!(await this.close())) return null;
+    const ticket = ++this.opening;
+    await this.letting;
+    if (ticket !== this.opening) return null;
+    const session = this.begin(project.id);
     const snapshot: Snapshot = { project, loose: [] };
-    await this.lock.enter(project.id);
-    this.picture = '';
-    this.saved = null;
+    const kept = this.keptOf(snapshot, { ...initialBenchOf(project), ...bench }, Date.now(), '');
+    const created = await session.create(kept);
+    if (ticket !== this.opening) return null;
+    if (!created) return this.keepNew({ ...project, id: crypto.randomUUID() }, bench);
+    this.snapshot = kept;
     this.studio.open(snapshot, false);
     this.studio.restore(bench);
-    this.savedBench = this.studio.bench();
-    await this.queueSave();
+    return project.id;
   }
 
   /** Removes a project from this browser and gives what was removed, so that it can be brought back. */
-  async remove(id: string): Promise<Removed | null> {
-    const db = await this.database;
-    const [loaded, kept] = await Promise.all([loadSnapshot(db, id), db.get('projects', id)]);
-    if (this.studio.project()?.id === id) {
-      clearTimeout(this.timer);
-      this.lock.leave();
-      this.saved = null;
-      this.studio.close();
-    }
+  async remove(id: string): Promise<Kept | null> {
+    const db = await this.database();
+    const mine = this.session?.project === id ? this.session : null;
+    if (mine) await mine.flush();
+    const loaded = await load(db, id);
+    if (mine) this.letGo();
     await removeProject(db, id);
+    const told = new BroadcastChannel(`kaizen:${id}`);
+    told.postMessage({ kind: 'removed' });
+    told.close();
     await this.list();
-    return loaded && kept ? { ...loaded, kept } : null;
+    return loaded;
   }
 
-  async bringBack(removed: Removed | null): Promise<void> {
-    if (removed) await saveSnapshot(await this.database, null, removed.snapshot, removed.kept, removed.bench);
+  async bringBack(removed: Kept | null): Promise<void> {
+    if (removed) await save(await this.database(), { token: NOBODY, revision: 0 }, null, removed);
     await this.list();
   }
 
   async has(id: string): Promise<boolean> {
-    return (await (await this.database).getKey('projects', id)) !== undefined;
+    return (await (await this.database()).getKey('projects', id)) !== undefined;
   }
 
-  /** Saves and lets the open project go. */
-  async close(): Promise<void> {
-    await this.flush();
-    this.lock.leave();
-    this.saved = null;
-    this.studio.close();
+  /**
+   * Saves and lets the open project go. Where it can't be kept the user is asked; false where they rather stay and go on
+   * trying.
+   */
+  async close(): Promise<boolean> {
+    const { session } = this;
+    if (session && !(await session.flush()) && session === this.session) {
+      const { project } = this.studio.current() ?? {};
+      if (project && (await this.question.ask(project, session.failed)) === 'stay') return false;
+    }
+    if (session === this.session) this.letGo();
+    return true;
   }
 
-  async takeOver(): Promise<void> {
-    const taken = await this.lock.takeOver();
-    await this.reload();
-    if (taken) this.studio.setReadOnly(false);
+  /** Takes the project from the tab that edits it; `must`: even where that tab has edits it could not keep. */
+  takeOver(must = false): Promise<TakeOver> {
+    return this.session?.takeOver(must) ?? Promise.resolve('left');
+  }
+
+  letGoUnkept(): Promise<void> {
+    return this.session?.letGoUnkept() ?? Promise.resolve();
+  }
+
+  keepAgain(): Promise<void> {
+    return this.session?.keepAgain() ?? Promise.resolve();
   }
 
   setPicture(picture: string): void {
-    if (picture === this.picture) return;
-    this.picture = picture;
-    this.schedule(false);
+    if (!this.snapshot || picture === this.snapshot.picture) return;
+    this.put({ ...this.snapshot, picture });
   }
 
   /** Saves what is not saved yet, at once. */
-  flush(): Promise<void> {
-    clearTimeout(this.timer);
-    const unsaved = this.studio.current() !== this.saved || this.studio.bench() !== this.savedBench;
-    return unsaved ? this.queueSave() : this.saving;
+  async flush(): Promise<void> {
+    await this.session?.flush();
   }
 
-  /** One save after the other: each writes what changed since the one before. */
-  private queueSave(): Promise<void> {
-    this.saving = this.saving.then(() => this.save());
-    return this.saving;
+  /** Whether the page has edits that are nowhere else. */
+  get unkept(): boolean {
+    return this.session?.unkept ?? false;
   }
 
   /** A setting of this browser; nothing where there is none, or where nothing can be kept. */
   async setting<T>(name: string): Promise<T | undefined> {
     try {
-      return (await (await this.database).get('settings', name)) as T | undefined;
+      return (await (await this.database()).get('settings', name)) as T | undefined;
     } catch {
       return undefined;
     }
@@ -177,59 +195,93 @@ export class Keeper {
 
   async putSetting(name: string, value: unknown): Promise<void> {
     try {
-      await (await this.database).put('settings', value, name);
+      await (await this.database()).put('settings', value, name);
     } catch (error) {
       this.status.set({ kind: 'failed', reason: reasonOf(error) });
     }
   }
 
-  private schedule(changed: boolean, delay = DELAY): void {
-    if (changed && this.status().kind !== 'failed') this.status.set({ kind: 'waiting' });
-    clearTimeout(this.timer);
-    this.timer = setTimeout(() => void this.queueSave(), delay);
+  private database(): Promise<Database> {
+    return this.connection.get();
   }
 
-  private async save(): Promise<void> {
-    const snapshot = this.studio.current();
-    const bench = this.studio.bench();
-    if (!snapshot || this.studio.readOnly()) return;
+  private async look(): Promise<void> {
+    if (document.visibilityState === 'hidden') return;
+    await this.session?.look().catch((error: unknown) => {
+      this.status.set({ kind: 'failed', reason: reasonOf(error) });
+    });
+  }
+
+  private begin(id: string): Session {
+    const session: Session = new Session(id, this.ports, {
+      mayEdit: (may) => this.ifCurrent(session, () => this.studio.setReadOnly(!may)),
+      followed: (kept) =>
+        this.ifCurrent(session, () => {
+          if (this.snapshot) this.snapshot = { ...this.snapshot, snapshot: kept.snapshot };
+          this.studio.follow(kept.snapshot);
+        }),
+      status: (status) => this.ifCurrent(session, () => this.status.set(status)),
+      writtenAgain: () => this.ifCurrent(session, () => this.writtenAgain.update((count) => count + 1)),
+    });
+    this.leave();
+    this.session = session;
+    return session;
+  }
+
+  private leave(): void {
+    if (this.session) this.letting = this.session.leave();
+  }
+
+  private ifCurrent(session: Session, run: () => void): void {
+    if (session === this.session) run();
+  }
+
+  private letGo(): void {
+    this.opening++;
+    this.leave();
+    this.session = null;
+    this.snapshot = null;
+    this.status.set({ kind: 'idle' });
+    this.studio.close();
+  }
+
+  private take(current: Snapshot, bench: BenchState): void {
+    const last = this.snapshot;
+    if (!last || last.snapshot.project.id !== current.project.id) return;
+    const edited = current !== last.snapshot;
+    const record = benchRecord(bench, last.bench);
+    if (!edited && record === last.bench) return;
+    this.put(this.keptOf(current, bench, edited ? Date.now() : last.record.changed, last.picture, record));
+  }
+
+  private put(kept: Kept): void {
+    this.snapshot = kept;
+    this.session?.take(kept);
+  }
+
+  private keptOf(
+    snapshot: Snapshot,
+    bench: BenchState,
+    changed: number,
+    picture: string,
+    record: unknown = benchRecord(bench, null),
+  ): Kept {
     const { project, loose } = snapshot;
-    const edited = snapshot !== this.saved;
-    const at = Date.now();
-    if (edited) this.changed = at;
-    const kept: KeptProject = {
-      id: project.id,
-      name: project.name,
-      rate: rateLabel(project.rate),
-      changed: this.changed,
-      loose: loose.length,
-      picture: this.picture,
+    return {
+      snapshot,
+      record: {
+        id: project.id,
+        name: project.name,
+        rate: rateLabel(project.rate),
+        changed,
+        loose: loose.length,
+      },
+      bench: record,
+      picture,
     };
-    try {
-      await saveSnapshot(await this.database, this.saved, snapshot, kept, bench);
-      this.saved = snapshot;
-      this.savedBench = bench;
-      this.status.set({ kind: 'kept', at });
-      if (edited) this.lock.saved();
-    } catch (error) {
-      this.status.set({ kind: 'failed', reason: reasonOf(error) });
-      this.schedule(false, RETRY);
-    }
-  }
-
-  private async reload(): Promise<void> {
-    const id = this.studio.project()?.id;
-    if (id === undefined) return;
-    const loaded = await loadSnapshot(await this.database, id);
-    if (!loaded) return;
-    this.saved = loaded.snapshot;
-    this.studio.follow(loaded.snapshot);
-    this.savedBench = this.studio.bench();
-    this.status.set({ kind: 'kept', at: Date.now() });
   }
 }
 
-function reasonOf(error: unknown): string {
-  if (error instanceof DOMException && error.name === 'QuotaExceededError') return 'this disk is full';
-  return error instanceof Error ? error.message : String(error);
+function initialBenchOf(project: Project): BenchState {
+  return benchFromRecord(null, project);
 }

@@ -10,7 +10,8 @@ import {
   type Project,
 } from '@kaizen/core';
 import type { Snapshot } from '../state/document';
-import { loadSnapshot, openDatabase, removeProject, saveSnapshot, type KeptProject } from './database';
+import { openDatabase, removeProject } from './database';
+import { load, save, type Kept } from './save';
 import { changesBetween } from './pieces';
 
 const part = (id: string): Part => ({ ...DEFAULT_PART, id, name: id, kind: 'group' }) as unknown as Part;
@@ -18,7 +19,12 @@ const start: Snapshot = {
   project: { ...newProject('p', 'P'), parts: [part('a'), part('b')] },
   loose: [],
 };
-const kept: KeptProject = { id: 'p', name: 'P', rate: '24 fps', changed: 1, loose: 0, picture: '' };
+const kept = (snapshot: Snapshot, frame = 0): Kept => ({
+  snapshot,
+  record: { id: 'p', name: 'P', rate: '24 fps', changed: 1, loose: 0 },
+  bench: { frame },
+  picture: '',
+});
 const key = (project: Project, frame: number, channel = 'a/translate.x') =>
   keyValues(project, [{ channel, frame, value: frame }]);
 
@@ -51,21 +57,22 @@ describe('pieces of a project', () => {
     await fc.assert(
       fc.asyncProperty(fc.array(edit, { maxLength: 12 }), async (edits) => {
         const db = await openDatabase(`test-${Math.random()}`);
-        let last: Snapshot | null = null;
+        let last: Kept | null = null;
         let now = start;
+        const holder = { token: 'me', revision: 0 };
         for (const { channel, frame, remove } of edits) {
-          await saveSnapshot(db, last, now, kept, { frame });
-          last = now;
+          const next = kept(now, frame);
+          await save(db, holder, last, next);
+          last = next;
           const project = remove
             ? deleteKeys(now.project, [{ channel, frame }])
             : key(now.project, frame, channel);
           now = { project, loose: [{ channel, frame, value: 1, was: 0 }] };
         }
-        await saveSnapshot(db, last, now, kept, { frame: 9 });
-        const loaded = await loadSnapshot(db, 'p');
-        expect(loaded).toEqual({ snapshot: now, bench: { frame: 9 } });
+        await save(db, holder, last, kept(now, 9));
+        expect(await load(db, 'p')).toMatchObject({ snapshot: now, bench: { frame: 9 } });
         await removeProject(db, 'p');
-        expect(await loadSnapshot(db, 'p')).toBeNull();
+        expect(await load(db, 'p')).toBeNull();
         expect(await db.count('pieces')).toBe(0);
         db.close();
       }),
@@ -75,9 +82,9 @@ describe('pieces of a project', () => {
 
   it('a project with a missing piece is not opened half', async () => {
     const db = await openDatabase('broken');
-    await saveSnapshot(db, null, start, kept, null);
+    await save(db, { token: 'me', revision: 0 }, null, kept(start));
     await db.delete('pieces', ['p', 'parts:a']);
-    expect(await loadSnapshot(db, 'p')).toBeNull();
+    expect(await load(db, 'p')).toBeNull();
     db.close();
   });
 });

@@ -30,8 +30,11 @@ export interface Head {
   readonly clips: readonly {
     readonly fields: Readonly<Record<string, unknown>>;
     readonly curves: readonly string[];
+    readonly order?: readonly string[];
   }[];
   readonly loose: Snapshot['loose'];
+  /** The project's fields in their order, so that its file is the same text again. Left out by what an older Kaizen kept. */
+  readonly order?: readonly string[];
 }
 
 export interface Changes {
@@ -117,12 +120,30 @@ function headOf({ project, loose }: Snapshot, lists: readonly PieceList[]): Head
   return {
     fields: fieldsOf(project),
     lists: Object.fromEntries(LISTS.map((list, i) => [list, names[i]])) as unknown as Head['lists'],
-    clips: project.clips.map(({ curves: _curves, ...clip }, i) => ({
-      fields: clip,
-      curves: names[LISTS.length + i] ?? [],
-    })),
+    clips: project.clips.map((whole, i) => {
+      const { curves: _curves, ...fields } = whole;
+      return { fields, curves: names[LISTS.length + i] ?? [], order: Object.keys(whole) };
+    }),
     loose,
+    order: Object.keys(project),
   };
+}
+
+/** The head of a snapshot, as a save would write it. */
+export function headWithLists(snapshot: Snapshot): Head {
+  return headOf(snapshot, listsOf(snapshot.project));
+}
+
+/** A snapshot's pieces by their keys; only some of them where they are asked for. */
+export function piecesByKey({ project }: Snapshot, only?: readonly string[]): Map<string, unknown> {
+  const wanted = only && new Set(only);
+  const pieces = new Map<string, unknown>();
+  for (const { items, key } of listsOf(project))
+    for (const item of items) {
+      const name = key(item);
+      if (!wanted || wanted.has(name)) pieces.set(name, item);
+    }
+  return pieces;
 }
 
 /** Puts a project together again, or null where a piece is missing. */
@@ -130,13 +151,24 @@ export function joinPieces(head: Head, pieces: ReadonlyMap<string, unknown>): Sn
   let whole = true;
   const take = (keys: readonly string[]) =>
     keys.map((key) => {
-      if (!pieces.has(key)) whole = false;
-      return pieces.get(key);
+      const piece = pieces.get(key);
+      if (piece === undefined) whole = false;
+      return piece;
     });
-  const project = {
+  const project = inOrder(head.order, {
     ...head.fields,
     ...Object.fromEntries(LISTS.map((list) => [list, take(head.lists[list] ?? [])])),
-    clips: head.clips.map(({ fields, curves }) => ({ ...fields, curves: take(curves) })),
-  } as unknown as Project;
+    clips: head.clips.map(({ fields, curves, order }) => inOrder(order, { ...fields, curves: take(curves) })),
+  }) as unknown as Project;
   return whole ? { project, loose: head.loose } : null;
+}
+
+/** An object with its fields in an order; those that the order does not name come last. */
+function inOrder(
+  order: readonly string[] | undefined,
+  fields: Record<string, unknown>,
+): Record<string, unknown> {
+  if (!order) return fields;
+  const known = order.filter((name) => Object.hasOwn(fields, name));
+  return { ...Object.fromEntries(known.map((name) => [name, fields[name]])), ...fields };
 }

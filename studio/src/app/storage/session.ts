@@ -1,0 +1,357 @@
+import type { Connection } from './connection';
+import type { Holder } from './database';
+import { ProjectLock, type Locks } from './project-lock';
+import { load, loadChanges, NotHeld, save, saveAtOnce, type Kept, type Loaded, type Written } from './save';
+
+/** How it stands with what was edited. */
+export type KeepStatus =
+  | { readonly kind: 'idle' }
+  | { readonly kind: 'kept'; readonly at: number }
+  | { readonly kind: 'waiting' }
+  | { readonly kind: 'failed'; readonly reason: string }
+  /** Another tab removed the project; it is written again with the next edit, or when asked to. */
+  | { readonly kind: 'removed' }
+  /** Another tab took the project while edits of this one could not be kept: they are only here. */
+  | { readonly kind: 'left-behind' };
+
+/** What the tabs of one project tell each other. */
+export type Message =
+  | ({ readonly kind: 'saved' } & Written)
+  | { readonly kind: 'please-release' }
+  | { readonly kind: 'cannot-release'; readonly reason: string }
+  | { readonly kind: 'removed' };
+
+export interface Channel {
+  postMessage(message: Message): void;
+  onmessage: ((event: MessageEvent<Message>) => void) | null;
+  close(): void;
+}
+
+/** What a session needs of the browser; tests give their own. */
+export interface Ports {
+  readonly connection: Pick<Connection, 'get' | 'current'>;
+  readonly locks: Locks;
+  readonly channel: (name: string) => Channel;
+  readonly token: () => string;
+  readonly now: () => number;
+  /** Calls back after some milliseconds; the function given back takes that back. */
+  readonly later: (milliseconds: number, run: () => void) => () => void;
+}
+
+/** What a session tells the page. */
+export interface Heard {
+  /** This tab may edit no longer, or may from now on. */
+  readonly mayEdit: (may: boolean) => void;
+  /** Another tab kept something else: this is what there is now. */
+  readonly followed: (kept: Pick<Kept, 'snapshot'>) => void;
+  readonly status: (status: KeepStatus) => void;
+  /** The project was gone from the storage and has been written whole again. */
+  readonly writtenAgain: () => void;
+}
+
+/** A save starts this long after the first edit that is not kept, whatever follows; a drag's many edits are one save. */
+export const SAVE_AFTER = 250;
+export const TRY_AGAIN_AFTER = 2000;
+/** How long a tab that holds a project may take to hand it over before it is taken. */
+export const PATIENCE = 2500;
+
+/** How asking for a project that another tab holds ended; `cannot-release`: that tab has edits it could not keep. */
+export type TakeOver = 'taken' | 'left' | { readonly kind: 'cannot-release'; readonly reason: string };
+
+/**
+ * One opening of one project by one tab, as a state machine: it holds the project or follows the tab that does; what it holds
+ * it keeps. Whatever comes late (a lock, a load, a message) finds the session left and does nothing.
+ */
+export class Session {
+  private readonly lock: ProjectLock;
+  private readonly channel: Channel;
+  private holder: Holder;
+  /** What the storage has, as far as this tab knows. */
+  private saved: Kept | null = null;
+  /** What the page has. */
+  private kept: Kept | null = null;
+  private failure: string | null = null;
+  private removed = false;
+  private cancelTimer: (() => void) | null = null;
+  private saving: Promise<void> | null = null;
+  /** Set while another tab is asked for the project. */
+  private asking: ((answer: TakeOver) => void) | null = null;
+  private following: Promise<void> = Promise.resolve();
+
+  constructor(
+    readonly project: string,
+    private readonly ports: Ports,
+    private readonly heard: Heard,
+  ) {
+    this.holder = { token: ports.token(), revision: 0 };
+    this.lock = new ProjectLock(project, ports.locks, () => this.taken());
+    this.channel = ports.channel(`kaizen:${project}`);
+    this.channel.onmessage = ({ data }) => this.hear(data);
+  }
+
+  get holds(): boolean {
+    return this.lock.state === 'held';
+  }
+
+  get left(): boolean {
+    return this.lock.state === 'left';
+  }
+
+  /** Whether the page has anything that the storage does not. */
+  get unkept(): boolean {
+    return this.kept !== this.saved;
+  }
+
+  /** Why what is unkept could not be kept, where it was tried. */
+  get failed(): string | null {
+    return this.unkept ? this.failure : null;
+  }
+
+  /** Opens what is stored. Null where it is not kept here, or where the session was left meanwhile. */
+  async open(): Promise<Kept | null> {
+    const holds = await this.lock.tryTake();
+    const db = await this.ports.connection.get();
+    const loaded = this.left ? null : await load(db, this.project, holds ? this.holder.token : undefined);
+    if (!loaded || this.left) return null;
+    this.holder = { ...this.holder, revision: loaded.revision };
+    this.saved = this.kept = loaded;
+    this.heard.status({ kind: 'kept', at: loaded.record.changed });
+    return loaded;
+  }
+
+  /** Keeps a project that is new here; false where another tab holds one of this id. */
+  async create(kept: Kept): Promise<boolean> {
+    if (!(await this.lock.tryTake())) return false;
+    this.kept = kept;
+    await this.flush();
+    return true;
+  }
+
+  /** Takes what the page has now; a save follows soon. */
+  take(kept: Kept): void {
+    if (!this.holds || this.left) return;
+    const edited = kept.snapshot !== this.kept?.snapshot;
+    this.kept = kept;
+    if (!this.unkept) return;
+    if (edited && this.failure === null) this.heard.status({ kind: 'waiting' });
+    if (this.failure === null) this.schedule(SAVE_AFTER);
+  }
+
+  /** Saves what is not saved yet, at once. True when nothing is left unkept. */
+  async flush(): Promise<boolean> {
+    this.unschedule();
+    while (this.unkept && this.holds) {
+      this.saving ??= this.saveOnce().finally(() => (this.saving = null));
+      await this.saving;
+      if (this.failure !== null) return false;
+    }
+    return !this.unkept;
+  }
+
+  /** For a page that goes: writes without waiting for anything. */
+  flushAtOnce(): void {
+    const db = this.ports.connection.current;
+    const { kept } = this;
+    if (!db || !kept || !this.holds || !this.unkept) return;
+    try {
+      saveAtOnce(db, this.holder, this.saved, kept);
+    } catch {
+      // The storage is shut: the save that is due says so.
+    }
+  }
+
+  /** Lets go what could not be kept before another tab took the project, and follows that tab. */
+  async letGoUnkept(): Promise<void> {
+    if (this.holds) return;
+    this.failure = null;
+    this.saved = this.kept;
+    await this.follow(null);
+  }
+
+  /** Writes the project whole again, where another tab removed it. */
+  async keepAgain(): Promise<void> {
+    this.removed = false;
+    this.saved = null;
+    await this.flush();
+  }
+
+  /** Looks whether the storage still has the project; where it was cleared, it is written whole again. */
+  async look(): Promise<void> {
+    if (!this.holds || this.removed || this.unkept || this.saving) return;
+    const db = await this.ports.connection.get();
+    const there = await db.getKey('heads', this.project);
+    if (there !== undefined || !this.holds || this.removed || this.unkept) return;
+    await this.keepAgain();
+    if (!this.unkept) this.heard.writtenAgain();
+  }
+
+  /** Tells the other tabs that this one removed the project. */
+  tellRemoved(): void {
+    this.send({ kind: 'removed' });
+  }
+
+  /** Leaves for good; the promise ends when another opening may have the lock. */
+  leave(): Promise<unknown> {
+    this.unschedule();
+    this.asking?.('left');
+    this.channel.onmessage = null;
+    this.channel.close();
+    return this.lock.leave();
+  }
+
+  /** Asks the tab that holds the project for it, and takes it where there is no answer, or where it must be. */
+  async takeOver(must = false): Promise<TakeOver> {
+    if (this.left || (this.unkept && !this.holds)) return 'left';
+    if (this.holds) return 'taken';
+    const answer = must ? null : await this.askForIt();
+    if (answer !== null && answer !== 'taken') return answer;
+    if (answer === null && !this.holds && !(await this.lock.steal())) return 'left';
+    let loaded: Loaded | null;
+    try {
+      loaded = await load(await this.ports.connection.get(), this.project, this.holder.token);
+    } catch (error) {
+      this.lock.letGo();
+      this.heard.status({ kind: 'failed', reason: reasonOf(error) });
+      return 'left';
+    }
+    if (this.left || !this.holds) return 'left';
+    if (loaded) {
+      this.holder = { ...this.holder, revision: loaded.revision };
+      this.saved = this.kept = loaded;
+      this.heard.followed(loaded);
+      this.heard.status({ kind: 'kept', at: loaded.record.changed });
+    } else await this.keepAgain();
+    this.heard.mayEdit(true);
+    return 'taken';
+  }
+
+  /** Null where there was no answer in time. */
+  private askForIt(): Promise<TakeOver | null> {
+    const giveUp = new AbortController();
+    return new Promise((resolve) => {
+      const answer = (value: TakeOver | null) => {
+        if (!this.asking) return;
+        this.asking = null;
+        cancel();
+        giveUp.abort();
+        resolve(value);
+      };
+      this.asking = answer;
+      const cancel = this.ports.later(PATIENCE, () => answer(null));
+      void this.lock.wait(giveUp.signal).then((given) => {
+        if (given) answer('taken');
+      });
+      this.send({ kind: 'please-release' });
+    });
+  }
+
+  private hear(message: Message): void {
+    if (this.left) return;
+    switch (message.kind) {
+      case 'saved':
+        if (!this.holds)
+          this.following = this.following.then(() => this.follow(message)).catch(() => undefined);
+        break;
+      case 'please-release':
+        if (this.holds) void this.handOver();
+        break;
+      case 'cannot-release':
+        this.asking?.(message);
+        break;
+      case 'removed':
+        this.removed = true;
+        this.heard.status({ kind: 'removed' });
+        break;
+    }
+  }
+
+  private async handOver(): Promise<void> {
+    if (!(await this.flush())) {
+      this.send({ kind: 'cannot-release', reason: this.failure ?? 'it can’t be kept' });
+      return;
+    }
+    if (!this.holds) return;
+    this.lock.letGo();
+    this.heard.mayEdit(false);
+  }
+
+  /** Another tab took the project without being given it. */
+  private taken(): void {
+    this.unschedule();
+    this.heard.mayEdit(false);
+    if (this.unkept) this.heard.status({ kind: 'left-behind' });
+    else void this.follow(null);
+  }
+
+  private async follow(written: Written | null): Promise<void> {
+    const { kept } = this;
+    if (!kept || this.left || this.holds || this.unkept) return;
+    const db = await this.ports.connection.get();
+    const changed =
+      written &&
+      (await loadChanges(
+        db,
+        this.project,
+        { snapshot: kept.snapshot, revision: this.holder.revision },
+        written,
+      ));
+    const loaded = changed ? null : await load(db, this.project);
+    if (this.left || this.holds || this.unkept || this.kept !== kept) return;
+    const next = changed ? { ...kept, snapshot: changed } : loaded;
+    if (!next) return;
+    this.holder = { ...this.holder, revision: changed ? written!.revision : loaded!.revision };
+    this.saved = this.kept = next;
+    this.heard.followed(next);
+    this.heard.status({ kind: 'kept', at: this.ports.now() });
+  }
+
+  private async saveOnce(): Promise<void> {
+    const { kept, saved } = this;
+    if (!kept) return;
+    try {
+      const db = await this.ports.connection.get();
+      if (!this.holds) return;
+      const { written, again } = await save(db, this.holder, this.removed ? null : saved, kept);
+      this.removed = false;
+      this.failure = null;
+      this.holder = { ...this.holder, revision: written.revision };
+      this.saved = kept;
+      this.heard.status({ kind: 'kept', at: this.ports.now() });
+      if (again) this.heard.writtenAgain();
+      if (kept.snapshot !== saved?.snapshot) this.send({ kind: 'saved', ...written });
+    } catch (error) {
+      if (error instanceof NotHeld) {
+        this.lock.letGo();
+        this.taken();
+        return;
+      }
+      this.failure = reasonOf(error);
+      if (this.left) return;
+      this.heard.status({ kind: 'failed', reason: this.failure });
+      this.schedule(TRY_AGAIN_AFTER);
+    }
+  }
+
+  private send(message: Message): void {
+    if (!this.left) this.channel.postMessage(message);
+  }
+
+  /** A timer that runs is not started anew: the first edit that is not kept sets the time. */
+  private schedule(milliseconds: number): void {
+    this.cancelTimer ??= this.ports.later(milliseconds, () => {
+      this.cancelTimer = null;
+      void this.flush();
+    });
+  }
+
+  private unschedule(): void {
+    this.cancelTimer?.();
+    this.cancelTimer = null;
+  }
+}
+
+/** Why something could not be kept, in words. */
+export function reasonOf(error: unknown): string {
+  if (error instanceof DOMException && error.name === 'QuotaExceededError') return 'this disk is full';
+  return error instanceof Error ? error.message : String(error);
+}

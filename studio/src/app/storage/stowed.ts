@@ -1,0 +1,56 @@
+import { bytesOfUri, dataUri, sha256Hex } from '@kaizen/core';
+import type { Piece } from './pieces';
+
+/**
+ * Bytes out of pieces: a model, sound or picture stands in its piece as a data URI, and in the storage as bytes by their
+ * SHA-256, with `{blob, type}` in the place of the text. So a model is written once, not with every change of its name.
+ */
+interface Stowed {
+  readonly blob: string;
+  readonly type: string;
+}
+
+const FIELDS: Readonly<Record<string, string>> = { assets: 'uri', poses: 'picture' };
+
+function fieldOf(key: string): string | undefined {
+  return FIELDS[key.slice(0, key.indexOf(':'))];
+}
+
+const stowedTexts = new WeakMap<object, { readonly piece: object; readonly blob: [string, Uint8Array] }>();
+
+/** A piece as it is stored, and the bytes beside it. A text that its bytes would not give back letter by letter stays as it is. */
+export function stow({ key, value }: Piece): { value: unknown; blob?: readonly [string, Uint8Array] } {
+  const field = fieldOf(key);
+  if (field === undefined || typeof value !== 'object' || value === null) return { value };
+  const done = stowedTexts.get(value);
+  if (done) return { value: done.piece, blob: done.blob };
+  const text = (value as Record<string, unknown>)[field];
+  const type = typeof text === 'string' ? /^data:([^;,]+);base64,/.exec(text)?.[1] : undefined;
+  const bytes = type === undefined ? null : bytesOfUri(text as string);
+  if (!bytes || dataUri(type!, bytes) !== text) return { value };
+  const blob = sha256Hex(bytes);
+  const piece = { ...value, [field]: { blob, type: type! } satisfies Stowed };
+  stowedTexts.set(value, { piece, blob: [blob, bytes] });
+  return { value: piece, blob: [blob, bytes] };
+}
+
+/** The hash of the bytes that a stored piece names, if it names any. */
+export function blobNamed(key: string, value: unknown): string | undefined {
+  const field = fieldOf(key);
+  const stored = field === undefined ? undefined : (value as Record<string, unknown>)[field];
+  return isStowed(stored) ? stored.blob : undefined;
+}
+
+/** A piece as the project has it, from what is stored; undefined where its bytes are gone. */
+export function unstow(key: string, value: unknown, blobs: ReadonlyMap<string, Uint8Array>): unknown {
+  const field = fieldOf(key);
+  if (field === undefined) return value;
+  const stored = (value as Record<string, unknown>)[field];
+  if (!isStowed(stored)) return value;
+  const bytes = blobs.get(stored.blob);
+  return bytes ? { ...(value as object), [field]: dataUri(stored.type, bytes) } : undefined;
+}
+
+function isStowed(value: unknown): value is Stowed {
+  return typeof value === 'object' && value !== null && 'blob' in value;
+}
