@@ -184,7 +184,7 @@ test('storage cleared under an open page is noticed, and the project written who
       const request = indexedDB.open('kaizen');
       request.onsuccess = () => done(request.result);
     });
-    const names = [...db.objectStoreNames];
+    const names = Array.from(db.objectStoreNames);
     const transaction = db.transaction(names, 'readwrite');
     for (const name of names) transaction.objectStore(name).clear();
     await new Promise((done) => (transaction.oncomplete = done));

@@ -49,6 +49,8 @@ function chartOf(curves: number, pen: CanvasRenderingContext2D) {
         of === project || channel !== handle.channel ? null : lineOf(compiled.value, channel, plot),
       rates: () => null,
       beside: () => [],
+      parted: ({ channels: front }) => ({ front, crowd: [] }),
+      crowd: () => null,
     });
   };
   const plotAt = (first: number) => layPlot({ first, last: first + LAST }, WIDTH, 600, strips);

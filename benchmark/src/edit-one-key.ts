@@ -1,7 +1,8 @@
 import 'fake-indexeddb/auto';
 import { compile, moveKeys, type Program, type Project } from '@kaizen/core';
 import { curvePolyline } from '../../studio/src/app/bench/chart/polyline';
-import { openDatabase, saveSnapshot, type Database } from '../../studio/src/app/storage/database';
+import { openDatabase, type Database } from '../../studio/src/app/storage/database';
+import { save, type Kept } from '../../studio/src/app/storage/save';
 import type { Snapshot } from '../../studio/src/app/state/document';
 import { manyCurves } from './run-frame';
 import { median, type Result } from './measure';
@@ -13,7 +14,8 @@ interface Bench {
   readonly db: Database;
   project: Project;
   program: Program;
-  saved: Snapshot;
+  saved: Kept;
+  revision: number;
 }
 
 async function benchOf(parts: number): Promise<Bench> {
@@ -21,13 +23,15 @@ async function benchOf(parts: number): Promise<Bench> {
   const compiled = compile(project);
   if (!compiled.ok) throw new Error('does not compile');
   const db = await openDatabase(`bench-${parts}`);
-  const saved: Snapshot = { project, loose: NO_LOOSE };
-  await saveSnapshot(db, null, saved, keptOf(project), {});
-  return { db, project, program: compiled.value, saved };
+  const saved = keptOf(project);
+  await save(db, { token: 'bench', revision: 0 }, null, saved);
+  return { db, project, program: compiled.value, saved, revision: 1 };
 }
 
-function keptOf(project: Project) {
-  return { id: project.id, name: project.name, rate: '24 fps', changed: 0, loose: 0, picture: '' };
+function keptOf(project: Project): Kept {
+  const snapshot: Snapshot = { project, loose: NO_LOOSE };
+  const record = { id: project.id, name: project.name, rate: '24 fps', changed: 0, loose: 0 };
+  return { snapshot, record, bench: null, picture: '' };
 }
 
 /** Moves one key: the edit, the recompile, the polyline that the Chart draws, and the save. Gives the milliseconds. */
@@ -38,11 +42,11 @@ async function moveOne(bench: Bench): Promise<number> {
   const compiled = compile(project, { previous: bench.program });
   if (!compiled.ok) throw new Error('does not compile');
   const line = curvePolyline(compiled.value.curves[7]!, 0, 1000, 1);
-  const next: Snapshot = { project, loose: NO_LOOSE };
-  await saveSnapshot(bench.db, bench.saved, next, keptOf(project), {});
+  const next = keptOf(project);
+  const { written } = await save(bench.db, { token: 'bench', revision: bench.revision }, bench.saved, next);
   const took = performance.now() - began;
   if (line.points.length === 0) throw new Error('nothing drawn');
-  Object.assign(bench, { project, program: compiled.value, saved: next });
+  Object.assign(bench, { project, program: compiled.value, saved: next, revision: written.revision });
   return took;
 }
 

@@ -1,3 +1,5 @@
+import { parseArgs } from 'node:util';
+
 /** Wrong usage: one clear line, exit 2. */
 export class UsageError extends Error {}
 /** A bad file: one clear line naming file and place, exit 1. */
@@ -8,37 +10,71 @@ export interface Arguments {
   readonly options: ReadonlyMap<string, string | true>;
 }
 
-/** Splits `--name value`, `--name=value` and flags from file names; a value may begin with a minus sign. */
+/**
+ * Splits options (`--name value`, `--name=value`, `--flag`) from file names. A value may begin with a minus sign, `-` is a file
+ * name, and after `--` everything is.
+ */
 export function parseArguments(
   argv: readonly string[],
   withValue: readonly string[],
   flags: readonly string[],
 ): Arguments {
-  const positional: string[] = [];
-  const options = new Map<string, string | true>();
-  for (let i = 0; i < argv.length; i++) {
-    const token = argv[i]!;
-    if (!token.startsWith('--')) {
-      positional.push(token);
-      continue;
-    }
-    const [name = '', inline] = splitOnce(token.slice(2), '=');
-    if (flags.includes(name) && inline === undefined) {
-      options.set(name, true);
-    } else if (withValue.includes(name)) {
-      const value = inline ?? argv[++i];
-      if (value === undefined) throw new UsageError(`--${name} needs a value after it`);
-      options.set(name, value);
-    } else {
-      throw new UsageError(`there is no option --${name} here`);
-    }
+  const options: Record<string, { readonly type: 'string' | 'boolean' }> = {};
+  for (const name of withValue) options[name] = { type: 'string' };
+  for (const name of flags) options[name] = { type: 'boolean' };
+  try {
+    const { values, positionals } = parseArgs({
+      args: joined(argv, withValue),
+      options,
+      allowPositionals: true,
+      strict: true,
+    });
+    const given = Object.entries(values).flatMap(([name, value]) =>
+      typeof value === 'string' || value === true ? [[name, value] as const] : [],
+    );
+    return { positional: positionals, options: new Map(given) };
+  } catch (error) {
+    throw new UsageError(reasonOf(error as NodeJS.ErrnoException));
   }
-  return { positional, options };
 }
 
-function splitOnce(text: string, separator: string): [string, string?] {
-  const at = text.indexOf(separator);
-  return at < 0 ? [text] : [text.slice(0, at), text.slice(at + 1)];
+/** Values written as one with their options: Node would take `-1:1` after `--frames` for another option. */
+function joined(argv: readonly string[], withValue: readonly string[]): string[] {
+  const out: string[] = [];
+  for (let i = 0; i < argv.length; i++) {
+    const token = argv[i]!;
+    if (token === '--') return [...out, ...argv.slice(i)];
+    const next = argv[i + 1];
+    if (
+      next === undefined ||
+      next === '--' ||
+      !withValue.includes(token.slice(2)) ||
+      !token.startsWith('--')
+    ) {
+      out.push(token);
+    } else {
+      out.push(`${token}=${next}`);
+      i++;
+    }
+  }
+  return out;
+}
+
+function reasonOf(error: NodeJS.ErrnoException): string {
+  const option = /'(-[^' ]*)/.exec(error.message)?.[1] ?? 'an option';
+  if (error.code === 'ERR_PARSE_ARGS_UNKNOWN_OPTION') return `there is no option ${option} here`;
+  if (error.code !== 'ERR_PARSE_ARGS_INVALID_OPTION_VALUE') return error.message;
+  return /does not take an argument/.test(error.message)
+    ? `${option} takes no value`
+    : `${option} needs a value after it`;
+}
+
+/** Refuses options that mean nothing in the case at hand: ignoring them would be a lie. */
+export function refuseOptions(args: Arguments, names: readonly string[], why: string): void {
+  const given = names.filter((name) => args.options.has(name)).map((name) => `--${name}`);
+  if (given.length === 0) return;
+  const verb = given.length > 1 ? why.replace(/^(say|goe)s/, (one) => one.replace(/e?s$/, '')) : why;
+  throw new UsageError(`${given.join(' and ')} ${verb}`);
 }
 
 export function textOption(args: Arguments, name: string): string | undefined {

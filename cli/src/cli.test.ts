@@ -1,5 +1,6 @@
-import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { lstatSync, mkdtempSync, readdirSync, readFileSync, symlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
+import { fileURLToPath } from 'node:url';
 import { join } from 'node:path';
 import { main } from './main';
 
@@ -31,7 +32,10 @@ const PROJECT = {
   activeClip: 'main',
 };
 
+const here = fileURLToPath(new URL('.', import.meta.url));
 let folder = '';
+/** What comes by standard input. */
+let typed = '';
 beforeEach(() => {
   folder = mkdtempSync(join(tmpdir(), 'kaizen-'));
 });
@@ -44,7 +48,12 @@ function file(contents: unknown, name = 'rig.kaizen.json'): string {
 function run(...argv: string[]): { code: number; out: string; err: string } {
   let out = '';
   let err = '';
-  const code = main(argv, { out: (text) => (out += text), err: (text) => (err += text) });
+  const code = main(argv, {
+    out: (text) => (out += text),
+    err: (text) => (err += text),
+    outBytes: (bytes) => (out += Buffer.from(bytes).toString('utf8')),
+    input: () => Buffer.from(typed),
+  });
   return { code, out, err };
 }
 
@@ -204,5 +213,112 @@ describe('kaizen', () => {
       code: 2,
       err: expect.stringMatching(/no command "dance"/) as string,
     });
+  });
+});
+
+describe('the ways of a command line', () => {
+  const path = () => file(PROJECT);
+  const to = (name: string) => join(folder, name);
+
+  it('help and version are asked for of all and of each command', () => {
+    expect(run('--version')).toEqual(run('sample', '--version'));
+    const { version } = JSON.parse(readFileSync(join(here, '../package.json'), 'utf8')) as {
+      version: string;
+    };
+    expect(run('-v').out).toBe(`kaizen ${version}\n`);
+    for (const asked of [
+      ['sample', '--help'],
+      ['convert', '-h'],
+      ['help', 'validate'],
+    ]) {
+      const { code, out, err } = run(...asked);
+      expect([code, err]).toEqual([0, '']);
+      expect(out).toMatch(/^npx kaizen (sample|convert|validate) .*\n {2}\S/);
+    }
+    expect(run()).toMatchObject({ code: 2, out: '' });
+  });
+
+  it('- reads and writes streams, by what the bytes are', () => {
+    typed = JSON.stringify(PROJECT);
+    expect(run('sample', '-', '--frames', '0:0').out).toBe('frame,drum/rotate.y\n0,0\n');
+    expect(run('validate', '-')).toEqual({ code: 0, out: '', err: '' });
+    const { out } = run('convert', '-', '-');
+    expect(JSON.parse(out)).toMatchObject({ format: 'kaizen', id: 'rig' });
+    expect(run('convert', path(), '-', '--to', 'csv').out).toBe(run('sample', path()).out);
+    typed = 'salt';
+    expect(run('sample', '-')).toMatchObject({
+      code: 1,
+      err: expect.stringMatching(/^kaizen: standard input: /),
+    });
+  });
+
+  it('after -- everything is a file name', () => {
+    const odd = file(PROJECT, '--rates.kaizen.json');
+    expect(run('sample', '--frames', '1:1', '--', odd).out).toBe('frame,drum/rotate.y\n1,22.5\n');
+    expect(run('validate', '--', '--help')).toMatchObject({ code: 2, out: '' });
+  });
+
+  it.each([
+    [['convert', 'IN', 'OUT.kaizen.json', '--frames', '0:2'], /--frames says nothing of a \.kaizen\.json/],
+    [['convert', 'IN', 'OUT.kaizen.zip', '--clip', 'main', '--bake'], /--clip and --bake say/],
+    [['convert', 'IN', 'OUT.csv', '--tolerance', '1'], /--tolerance says nothing of a \.csv/],
+    [['convert', 'IN', 'OUT.glb', '--to', 'csv'], /--to goes with OUT - only/],
+    [['convert', 'IN', '-', '--to', 'obj'], /--to is "obj"; it must be one of/],
+    [['sample', 'IN', '--rates=yes'], /--rates takes no value/],
+  ])('%j: an option that does not apply is wrong usage', (argv, message) => {
+    const named = argv.map((word) => word.replace(/^IN$/, path()).replace(/^OUT/, to('out')));
+    const { code, err } = run(...named);
+    expect(code).toBe(2);
+    expect(err).toMatch(message);
+    expect(readdirSync(folder).filter((name) => name.startsWith('out'))).toEqual([]);
+  });
+
+  it('a link stays a link: what it leads to is replaced', () => {
+    writeFileSync(to('real.kaizen.json'), 'old');
+    symlinkSync('real.kaizen.json', to('link.kaizen.json'));
+    symlinkSync('not-yet.kaizen.json', to('ahead.kaizen.json'));
+    for (const name of ['link', 'ahead']) {
+      expect(run('convert', path(), to(`${name}.kaizen.json`)).code).toBe(0);
+      expect(lstatSync(to(`${name}.kaizen.json`)).isSymbolicLink()).toBe(true);
+    }
+    expect(JSON.parse(readFileSync(to('real.kaizen.json'), 'utf8'))).toMatchObject({ id: 'rig' });
+    expect(JSON.parse(readFileSync(to('not-yet.kaizen.json'), 'utf8'))).toMatchObject({ id: 'rig' });
+    symlinkSync('b.kaizen.json', to('a.kaizen.json'));
+    symlinkSync('a.kaizen.json', to('b.kaizen.json'));
+    expect(run('convert', path(), to('a.kaizen.json'))).toMatchObject({
+      code: 1,
+      err: expect.stringMatching(/ring/),
+    });
+  });
+
+  it('a full device is one line', () => {
+    symlinkSync('/dev/full', to('full.kaizen.json'));
+    const { code, err } = run('convert', path(), to('full.kaizen.json'));
+    expect(code).toBe(1);
+    expect(err).toMatch(/^kaizen: .*full\.kaizen\.json: it could not be written \((Error: )?ENOSPC/);
+    expect(err.trim().split('\n')).toHaveLength(1);
+  });
+
+  it('what a conversion leaves out is told, a line each', () => {
+    const more = {
+      ...PROJECT,
+      markers: [{ id: 'm', name: 'full', frame: 2 }],
+      poses: [{ id: 'p', name: 'Lifted', values: { 'drum/rotate.y': 2 } }],
+    };
+    const { code, err } = run('convert', file(more), to('out.glb'));
+    expect(code).toBe(0);
+    expect(err.trim().split('\n')).toEqual([
+      expect.stringMatching(/rig\.kaizen\.json: 1 marker left out: \.glb has no place for that$/),
+      expect.stringMatching(/1 pose on the shelf left out/),
+    ]);
+  });
+
+  it('messages are one line of less than 300 letters, without control characters', () => {
+    const nasty = `\u001b[31mred\u0007${'x'.repeat(5000)}`;
+    const { err } = run('sample', file({ ...PROJECT, activeClip: nasty }));
+    expect(err.length).toBeLessThanOrEqual(300);
+    // eslint-disable-next-line no-control-regex -- this is what must not be there
+    expect(err).not.toMatch(/[\u0000-\u0009\u000b-\u001f]/);
+    expect(run('validate', file({ ...PROJECT, gravity: nasty })).out.length).toBeLessThanOrEqual(300);
   });
 });

@@ -1,4 +1,16 @@
-import { closeSync, fsyncSync, openSync, readFileSync, renameSync, rmSync, writeSync } from 'node:fs';
+import {
+  closeSync,
+  fstatSync,
+  fsyncSync,
+  lstatSync,
+  openSync,
+  readFileSync,
+  readlinkSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeSync,
+} from 'node:fs';
 import { basename, dirname, join, resolve, sep } from 'node:path';
 import {
   bringModel,
@@ -13,6 +25,7 @@ import {
   type Result,
 } from '@kaizen/core';
 import { FileError, UsageError } from './arguments';
+import type { Io } from './command';
 
 export const READ_FORMATS = ['.kaizen.json', '.kaizen.zip', '.glb', '.gltf'] as const;
 export const WRITE_FORMATS = ['.kaizen.json', '.kaizen.zip', '.glb', '.gltf', '.csv'] as const;
@@ -32,9 +45,12 @@ export function formatOf<T extends string>(file: string, known: readonly T[]): T
   throw new UsageError(`${file}: the extension is not known; it must be one of ${known.join(', ')}`);
 }
 
-function readBytes(file: string): Uint8Array {
+/** Stands for standard input or output in the place of a file. */
+export const STREAM = '-';
+
+function readBytes(file: string, io: Io): Uint8Array {
   try {
-    return readFileSync(file);
+    return file === STREAM ? io.input() : readFileSync(file);
   } catch (error) {
     const code = (error as NodeJS.ErrnoException).code;
     const why =
@@ -42,28 +58,56 @@ function readBytes(file: string): Uint8Array {
         ? 'there is no such file'
         : code === 'EISDIR'
           ? 'this is a folder'
-          : String(code ?? error);
-    throw new FileError(`${file}: ${why}; give the path of a project`);
+          : code === 'EACCES'
+            ? 'it may not be read'
+            : String(code ?? error);
+    throw new FileError(`${nameOf(file)}: ${why}; give the path of a project`);
   }
 }
 
+/** How a file is called in messages. */
+export function nameOf(file: string): string {
+  return file === STREAM ? 'standard input' : file;
+}
+
+/** The format of what came by standard input, by its first bytes. */
+function formatOfBytes(bytes: Uint8Array): (typeof READ_FORMATS)[number] {
+  const mark = String.fromCharCode(...bytes.subarray(0, 4));
+  if (mark === 'glTF') return '.glb';
+  if (mark.startsWith('PK')) return '.kaizen.zip';
+  return /"format"\s*:\s*"kaizen"/.test(new TextDecoder().decode(bytes.subarray(0, 65536)))
+    ? '.kaizen.json'
+    : '.gltf';
+}
+
+/** What was read, and what of the file was not taken over, in plain sentences. */
+export interface Read {
+  readonly project: Project;
+  readonly report: readonly string[];
+}
+
 /** Reads a project of any format. Problems come back as they are found, with JSON pointers. */
-export function readAny(file: string): Result<Project> {
-  const format = formatOf(file, READ_FORMATS);
-  const bytes = readBytes(file);
+export function readAny(file: string, io: Io): Result<Read> {
+  const known = file === STREAM ? null : formatOf(file, READ_FORMATS);
+  const bytes = readBytes(file, io);
+  const format = known ?? formatOfBytes(bytes);
   switch (format) {
     case '.kaizen.json':
-      return readProject(new TextDecoder().decode(bytes));
+      return plain(readProject(new TextDecoder().decode(bytes)));
     case '.kaizen.zip':
-      return readKaizenZip(bytes);
+      return plain(readKaizenZip(bytes));
     case '.glb':
     case '.gltf': {
       const brought = bringModel({ name: basename(file), bytes, beside: besideReader(file) });
       return isBringProblem(brought)
         ? { ok: false, problems: [{ pointer: brought.pointer, message: brought.message }] }
-        : { ok: true, value: brought.project };
+        : { ok: true, value: brought };
     }
   }
+}
+
+function plain(read: Result<Project>): Result<Read> {
+  return read.ok ? { ok: true, value: { project: read.value, report: [] } } : read;
 }
 
 /** Files that a .gltf names, from its own folder and below it only. */
@@ -82,16 +126,13 @@ function besideReader(file: string): (path: string) => Uint8Array | null {
 
 export function oneLine(file: string, problems: readonly Problem[]): string {
   const [first, ...more] = problems;
-  if (!first) return file;
-  const rest = more.length === 0 ? '' : ` (and ${more.length} more: kaizen validate ${file})`;
-  return `${file}: ${first.pointer === '' ? '' : first.pointer + ': '}${first.message}${rest}`.replaceAll(
-    /[\r\n]+/g,
-    ' ',
-  );
+  if (!first) return nameOf(file);
+  const rest = more.length === 0 ? '' : ` (and ${more.length} more: kaizen validate)`;
+  return `${nameOf(file)}: ${first.pointer === '' ? '' : first.pointer + ': '}${first.message}${rest}`;
 }
 
-export function readOrFail(file: string): Project {
-  const read = readAny(file);
+export function readOrFail(file: string, io: Io): Read {
+  const read = readAny(file, io);
   if (!read.ok) throw new FileError(oneLine(file, read.problems));
   return read.value;
 }
@@ -99,7 +140,7 @@ export function readOrFail(file: string): Project {
 export function compileOrFail(file: string, project: Project, options: CompileOptions): Program {
   if (options.clip !== undefined && !project.clips.some((clip) => clip.id === options.clip)) {
     throw new UsageError(
-      `${file} has no clip "${options.clip}"; it has ${project.clips.map((clip) => clip.id).join(', ') || 'none'}`,
+      `${nameOf(file)} has no clip "${options.clip}"; it has ${project.clips.map((clip) => clip.id).join(', ') || 'none'}`,
     );
   }
   const compiled = compile(project, options);
@@ -107,22 +148,51 @@ export function compileOrFail(file: string, project: Project, options: CompileOp
   return compiled.value;
 }
 
-/** Writes beside the target and renames, so that no half-written file is ever left under its name. */
+/**
+ * Writes beside the target and renames, so that no half-written file is ever left under its name. A link stays a link: what it
+ * leads to is replaced. What is no plain file, such as a device or a pipe, is written to as it is.
+ */
 export function writeWhole(file: string, contents: Uint8Array | string): void {
-  const beside = join(dirname(file), `.${basename(file)}.${process.pid}.part`);
+  const bytes = typeof contents === 'string' ? Buffer.from(contents) : contents;
   try {
-    const handle = openSync(beside, 'w');
-    try {
-      const bytes = typeof contents === 'string' ? Buffer.from(contents) : contents;
-      for (let at = 0; at < bytes.length;) at += writeSync(handle, bytes, at);
-      fsyncSync(handle);
-    } finally {
-      closeSync(handle);
+    const target = linkTarget(file);
+    const there = statSync(target, { throwIfNoEntry: false });
+    if (there && !there.isFile() && !there.isDirectory()) {
+      writeInto(target, 'w', bytes);
+      return;
     }
-    renameSync(beside, file);
+    const beside = join(dirname(target), `.${basename(target)}.${process.pid}.part`);
+    try {
+      writeInto(beside, 'w', bytes, there?.mode);
+      renameSync(beside, target);
+    } catch (error) {
+      rmSync(beside, { force: true });
+      throw error;
+    }
   } catch (error) {
-    rmSync(beside, { force: true });
     const reason = error instanceof Error ? error.message : String(error);
     throw new FileError(`${file}: it could not be written (${reason}); nothing was left there`);
   }
+}
+
+function writeInto(path: string, flag: string, bytes: Uint8Array, mode?: number): void {
+  const handle = openSync(path, flag, mode);
+  try {
+    for (let at = 0; at < bytes.length;) at += writeSync(handle, bytes, at);
+    if (fstatSync(handle).isFile()) fsyncSync(handle);
+  } finally {
+    closeSync(handle);
+  }
+}
+
+const MOST_LINKS = 40;
+
+/** Where a path leads through links, also where nothing is there yet. */
+function linkTarget(file: string): string {
+  let path = resolve(file);
+  for (let i = 0; i < MOST_LINKS; i++) {
+    if (!lstatSync(path, { throwIfNoEntry: false })?.isSymbolicLink()) return path;
+    path = resolve(dirname(path), readlinkSync(path));
+  }
+  throw new Error('its links lead in a ring');
 }

@@ -1,25 +1,28 @@
-import { compile, type Problem } from '@kaizen/core';
+import { compile, plainSentence, type Problem } from '@kaizen/core';
 import { parseArguments, UsageError } from '../arguments';
 import { readAny } from '../files';
-import type { Command } from '../command';
+import type { Command, Io } from '../command';
 
 export const validate: Command = {
   usage: 'validate FILE',
+  about: [
+    'Prints one line a problem, with its JSON pointer; nothing where the file is good. Exit 0 good, 1 bad.',
+    'FILE - is standard input.',
+  ],
   run: (argv, io) => {
     const args = parseArguments(argv, [], []);
     const [file] = args.positional;
     if (file === undefined || args.positional.length > 1) throw new UsageError('validate takes one file');
-    const problems = findProblems(file);
-    for (const { pointer, message } of problems)
-      io.out(`${pointer}: ${message}\n`.replaceAll(/[\r\n]+(?=.)/g, ' '));
+    const problems = findProblems(file, io);
+    for (const { pointer, message } of problems) io.out(`${plainSentence(`${pointer}: ${message}`)}\n`);
     return problems.length > 0 ? 1 : 0;
   },
 };
 
 /** Everything wrong in the file itself; what this version does not evaluate yet is no fault of the file. */
-function findProblems(file: string): readonly Problem[] {
-  const read = readAny(file);
+function findProblems(file: string, io: Io): readonly Problem[] {
+  const read = readAny(file, io);
   if (!read.ok) return read.problems;
-  const compiled = compile(read.value);
+  const compiled = compile(read.value.project);
   return compiled.ok ? [] : compiled.problems.filter((problem) => !problem.notYet);
 }

@@ -3,7 +3,7 @@ import type { Jet, Law } from '../law';
 import { bezierJet, bezierValue, solveBezierTime } from './bezier';
 import { legLaw } from './legs';
 import { compileOutside, locateOutside, type CompiledOutside, type Located } from './outside';
-import { rawLegEndSlope, resolveSide, type CurveContext } from './slopes';
+import { clampReach, rawLegEndSlope, resolveSide, smoothInside, type CurveContext } from './slopes';
 
 /**
  * Keys compiled to flat numbers. `times` and `values` have one entry a key; `legs` six a leg:
@@ -40,8 +40,12 @@ export function compileKeys(curve: KeyedCurve, context: CurveContext): CompiledK
   const kinds = new Uint8Array(legCount);
   const laws: (Law | null)[] = [];
   for (let i = 0; i < legCount; i++) kinds[i] = compileLeg(curve, i, context, legs, laws);
-  const times = Float64Array.from(keys, (key) => key.frame);
-  const values = Float64Array.from(keys, (key) => key.value);
+  const times = new Float64Array(keys.length);
+  const values = new Float64Array(keys.length);
+  for (let i = 0; i < keys.length; i++) {
+    times[i] = keys[i]!.frame;
+    values[i] = keys[i]!.value;
+  }
   return {
     times,
     values,
@@ -79,27 +83,37 @@ function compileLeg(
     case 'ballistic': {
       const seconds = dt * context.secondsPerFrame;
       const drop = ((a.leg.gravity ?? context.gravity) * seconds * seconds) / 2;
-      legs.set([dv + drop, -drop, 0], at);
+      legs[at] = dv + drop;
+      legs[at + 1] = -drop;
       return LEG_POLYNOMIAL;
     }
     case 'curve':
       break;
   }
   if (a.out.mode === 'linear' && b.in.mode === 'linear') {
-    legs.set([dv, 0, 0], at);
+    legs[at] = dv;
     return LEG_POLYNOMIAL;
   }
-  const out = resolveSide(curve, i, 'out', context);
-  const into = resolveSide(curve, i + 1, 'in', context);
-  const c1 = out.slope * out.reach * dt;
-  const c2 = dv - into.slope * into.reach * dt;
-  const x1 = out.reach;
-  const x2 = 1 - into.reach;
+  const outQuick = a.out.mode === 'smooth' ? smoothInside(curve, i) : null;
+  const intoQuick = b.in.mode === 'smooth' ? smoothInside(curve, i + 1) : null;
+  const out = outQuick === null ? resolveSide(curve, i, 'out', context) : null;
+  const into = intoQuick === null ? resolveSide(curve, i + 1, 'in', context) : null;
+  const x1 = out?.reach ?? clampReach(a.out.reach);
+  const r1 = into?.reach ?? clampReach(b.in.reach);
+  const c1 = (out?.slope ?? outQuick!) * x1 * dt;
+  const c2 = dv - (into?.slope ?? intoQuick!) * r1 * dt;
+  const x2 = 1 - r1;
   if (x1 === THIRD && x2 === TWO_THIRDS) {
-    legs.set([3 * c1, 3 * (c2 - 2 * c1), dv + 3 * (c1 - c2)], at);
+    legs[at] = 3 * c1;
+    legs[at + 1] = 3 * (c2 - 2 * c1);
+    legs[at + 2] = dv + 3 * (c1 - c2);
     return LEG_POLYNOMIAL;
   }
-  legs.set([c1, c2, dv, x1, x2], at);
+  legs[at] = c1;
+  legs[at + 1] = c2;
+  legs[at + 2] = dv;
+  legs[at + 3] = x1;
+  legs[at + 4] = x2;
   return LEG_BEZIER;
 }
 

@@ -1,4 +1,4 @@
-import { channelName, restValue, splitChannel, type Key, type Project } from '../project';
+import { leastOf, channelName, restValue, splitChannel, type Key, type Project } from '../project';
 import { changeCurves, curveOf, framesByChannel, withKeys, type KeyRef } from './curves';
 import { scaledSide } from './scaled-side';
 
@@ -10,7 +10,7 @@ export interface CopiedKeys {
 /** Takes keys to be put elsewhere. */
 export function copyKeys(project: Project, refs: readonly KeyRef[]): CopiedKeys {
   const frames = framesByChannel(refs);
-  const first = Math.min(...refs.map((ref) => ref.frame));
+  const first = leastOf(refs.map((ref) => ref.frame));
   const curves = [...frames].map(([channel, named]) => ({
     channel,
     keys: (curveOf(project, channel)?.keys ?? [])

@@ -1,3 +1,4 @@
+import { leastOf } from '../project';
 import type { Curve, Project } from '../project';
 import { curvesByChannel, type KeyRef } from './curves';
 
@@ -17,7 +18,7 @@ function select(
 
 /** All keys but those of the first pose: of the first frame on which any of the channels has a key. */
 export function keysButFirst(project: Project, channels: readonly string[]): readonly KeyRef[] {
-  const first = Math.min(...select(project, channels, (_, i) => i === 0).map(({ frame }) => frame));
+  const first = leastOf(select(project, channels, (_, i) => i === 0).map(({ frame }) => frame));
   return select(project, channels, (frame) => frame !== first);
 }
 

@@ -1,9 +1,8 @@
-import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
+import { strFromU8, strToU8, zipSync } from 'fflate';
 import { readProject, writeProject, type Asset, type Project, type Result } from '../project';
+import { unzip } from './zip';
 import { bytesOfUri, dataUri, extensionOf, sha256Hex } from './asset-bytes';
 
-/** Nothing bigger is unpacked, so that a small file cannot fill the memory. */
-const MOST_BYTES = 512 * 1024 * 1024;
 const PROJECT_NAME = 'project.kaizen.json';
 
 /** `*.kaizen.zip`: the project beside its assets, each named by its hash (contract §2). */
@@ -22,16 +21,8 @@ export function writeKaizenZip(project: Project): Uint8Array {
 
 /** The files of a .zip by their names, folders left out. */
 export function unzipFiles(bytes: Uint8Array): Result<Readonly<Record<string, Uint8Array>>> {
-  let total = 0;
   try {
-    const files = unzipSync(bytes, {
-      filter: (file) => {
-        total += file.originalSize;
-        if (total > MOST_BYTES) throw new Error(`it unpacks to more than ${MOST_BYTES / 1024 / 1024} MB`);
-        return !file.name.endsWith('/');
-      },
-    });
-    return { ok: true, value: files };
+    return { ok: true, value: Object.fromEntries(unzip(bytes)) };
   } catch (error) {
     return failed(
       '',

@@ -121,3 +121,12 @@ export function propertyUnit(property: string, part?: Part): string {
 export function driverInputs(driver: Driver): readonly string[] {
   return 'inputs' in driver ? Object.values(driver.inputs) : [driver.input];
 }
+
+const partsById = new WeakMap<readonly Part[], ReadonlyMap<string, Part>>();
+
+/** The part of an id, found at once in a project of any size; undefined where there is none. */
+export function partOf({ parts }: { readonly parts: readonly Part[] }, id: string): Part | undefined {
+  let index = partsById.get(parts);
+  if (!index) partsById.set(parts, (index = new Map(parts.map((part) => [part.id, part]))));
+  return index.get(id);
+}

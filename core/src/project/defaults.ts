@@ -9,6 +9,8 @@ interface Shape {
   /** Nested objects: a shape, or a list of them. A function picks by the object itself (its kind). */
   readonly nested?: Readonly<Record<string, Shape | readonly [Shape]>>;
   readonly byKind?: (object: Fields) => Shape;
+  /** A quick way for the most common form, made in one piece; null for any other form. */
+  readonly quickly?: (object: Fields) => Fields | null;
 }
 
 const THIRD = 1 / 3;
@@ -20,9 +22,14 @@ const REST = { translate: ZERO, rotate: ZERO, scale: ONE };
 
 const side: Shape = { defaults: SMOOTH_SIDE };
 const outside: Shape = { defaults: HOLD_OUTSIDE };
+const CURVE_LEG = { kind: 'curve' };
 const key: Shape = {
-  defaults: { in: SMOOTH_SIDE, out: SMOOTH_SIDE, joined: true, leg: { kind: 'curve' } },
+  defaults: { in: SMOOTH_SIDE, out: SMOOTH_SIDE, joined: true, leg: CURVE_LEG },
   nested: { in: side, out: side },
+  quickly: ({ frame, value, ...more }) => {
+    for (const _ in more) return null;
+    return { frame, value, in: SMOOTH_SIDE, out: SMOOTH_SIDE, joined: true, leg: CURVE_LEG };
+  },
 };
 const keyedDefaults = { keys: [], before: HOLD_OUTSIDE, after: HOLD_OUTSIDE };
 const keyedNested = { keys: [key], before: outside, after: outside } as const;
@@ -119,41 +126,78 @@ function isObject(value: unknown): value is Fields {
   return typeof value === 'object' && value !== null && !Array.isArray(value);
 }
 
-function mapNested(shape: Shape, object: Fields, each: (child: Shape, value: Fields) => unknown): Fields {
-  const nested = shape.nested;
-  if (!nested) return object;
-  const changed: Record<string, unknown> = { ...object };
-  for (const [name, child] of Object.entries(nested)) {
-    const value = object[name];
-    if (Array.isArray(child)) {
-      const item = (child as readonly [Shape])[0];
-      if (Array.isArray(value))
-        changed[name] = value.map((entry: unknown) => (isObject(entry) ? each(item, entry) : entry));
-    } else if (isObject(value)) {
-      changed[name] = each(child as Shape, value);
-    }
+/** A shape with its entries laid out once: every key of a big project passes through here. */
+interface LaidOut {
+  readonly defaults: readonly (readonly [name: string, value: unknown])[];
+  readonly nested: readonly (readonly [name: string, child: Shape, isList: boolean])[];
+}
+const laidOut = new WeakMap<Shape, LaidOut>();
+
+function layOut(shape: Shape): LaidOut {
+  let laid = laidOut.get(shape);
+  if (!laid) {
+    const nested = Object.entries(shape.nested ?? {}).map(([name, child]) =>
+      Array.isArray(child)
+        ? ([name, (child as readonly [Shape])[0], true] as const)
+        : ([name, child as Shape, false] as const),
+    );
+    laid = { defaults: Object.entries(shape.defaults), nested };
+    laidOut.set(shape, laid);
   }
-  return changed;
+  return laid;
 }
 
+type Each = (shape: Shape, object: Fields) => Fields;
+
+/** A nested value with each object in it passed through; the very same where none came out as another. */
+function through(value: unknown, child: Shape, isList: boolean, each: Each): unknown {
+  if (!isList) return isObject(value) ? each(child, value) : value;
+  if (!Array.isArray(value)) return value;
+  let changed: unknown[] | null = null;
+  for (let i = 0; i < value.length; i++) {
+    const entry: unknown = value[i];
+    const next = isObject(entry) ? each(child, entry) : entry;
+    if (next !== entry) (changed ??= value.slice())[i] = next;
+  }
+  return changed ?? value;
+}
+
+/** An object with its defaults put in, those shared by all; the very same where nothing was missing. */
 function fill(shape: Shape, object: Fields): Fields {
-  const own = shape.byKind ? shape.byKind(object) : shape;
-  const missing = Object.entries(own.defaults).filter(([name]) => object[name] === undefined);
-  return mapNested(own, { ...object, ...Object.fromEntries(missing) }, fill);
+  const quick = shape.quickly?.(object);
+  if (quick) return quick;
+  const { defaults, nested } = layOut(shape.byKind ? shape.byKind(object) : shape);
+  let filled: Record<string, unknown> | null = null;
+  for (const [name, child, isList] of nested) {
+    const value = object[name];
+    if (value === undefined) continue;
+    const next = through(value, child, isList, fill);
+    if (next !== value) (filled ??= { ...object })[name] = next;
+  }
+  for (const [name, value] of defaults)
+    if (object[name] === undefined) (filled ??= { ...object })[name] = value;
+  return filled ?? object;
 }
 
+/** An object without what equals its default. */
 function strip(shape: Shape, object: Fields): Fields {
   const own = shape.byKind ? shape.byKind(object) : shape;
-  const inner = mapNested(own, object, strip);
-  return Object.fromEntries(
-    Object.entries(inner).filter(
-      ([name, value]) =>
-        !(
-          Object.hasOwn(own.defaults, name) &&
-          (same(object[name], own.defaults[name]) || value === undefined)
-        ),
-    ),
-  );
+  const { nested } = layOut(own);
+  const kept: Record<string, unknown> = {};
+  for (const name of Object.keys(object)) {
+    const value = object[name];
+    if (Object.hasOwn(own.defaults, name) && (value === undefined || same(value, own.defaults[name])))
+      continue;
+    const within = nested.find(([inner]) => inner === name);
+    setOwn(kept, name, within ? through(value, within[1], within[2], strip) : value);
+  }
+  return kept;
+}
+
+/** Sets a field by its name, also one that is called `__proto__`. */
+function setOwn(object: Record<string, unknown>, name: string, value: unknown): void {
+  if (name !== '__proto__') object[name] = value;
+  else Object.defineProperty(object, name, { value, enumerable: true, writable: true, configurable: true });
 }
 
 function same(a: unknown, b: unknown): boolean {
@@ -182,6 +226,28 @@ export function fillDefaults(document: Fields): Fields {
     parts: named(document['parts']) ?? [],
     clips: named(document['clips']) ?? [],
   });
+}
+
+/** The lists of a project whose items can be read and written by themselves; `curves` stands for the curves of any clip. */
+export type Listed =
+  'parts' | 'curves' | 'drivers' | 'constraints' | 'arrangement' | 'assets' | 'markers' | 'sounds' | 'poses';
+
+function shapeOf(list: Listed): Shape {
+  if (list === 'curves') return curve;
+  const nested = project.nested?.[list];
+  return Array.isArray(nested) ? (nested as readonly [Shape])[0] : BARE;
+}
+const BARE: Shape = { defaults: {} };
+
+/** One item of a list with its defaults put in, as `fillDefaults` puts them into the whole document. */
+export function fillItem(list: Listed, item: Fields): Fields {
+  const withName = list === 'parts' && item['name'] === undefined ? { ...item, name: item['id'] } : item;
+  return fill(shapeOf(list), withName);
+}
+
+/** One item of a list without what equals its default. */
+export function stripItem(list: Listed, item: Fields): Fields {
+  return strip(shapeOf(list), item);
 }
 
 /** The document to write for a project: what equals its default is left out. */

@@ -2,6 +2,7 @@ import type { Problem, Project, Result } from './types';
 import validate from './validate.generated';
 import { schemaProblems } from './schema-problems';
 import { fillDefaults, stripDefaults } from './defaults';
+import { nestingProblem, sizeProblems } from './limits';
 import { referenceProblems } from './references';
 
 export const FORMAT_VERSION = 1;
@@ -11,20 +12,28 @@ export const FORMAT_VERSION = 1;
  * the list of what is wrong. Nothing is thrown for anything a file can contain.
  */
 export function readProject(text: string): Result<Project> {
-  let document: unknown;
+  const parsed = parseDocument(text);
+  return parsed.ok ? readDocument(parsed.value) : parsed;
+}
+
+/** The JSON of a project's text, not checked yet. */
+export function parseDocument(text: string): Result<unknown> {
+  const deep = nestingProblem(text);
+  if (deep) return failed([deep]);
   try {
-    document = JSON.parse(text.startsWith('\uFEFF') ? text.slice(1) : text);
+    return { ok: true, value: JSON.parse(text.startsWith('\uFEFF') ? text.slice(1) : text) as unknown };
   } catch (error) {
     const reason = error instanceof Error ? error.message : String(error);
     return failed([{ pointer: '', message: `this is not JSON (${reason}); it must be one JSON object` }]);
   }
-  return readDocument(document);
 }
 
 /** As `readProject`, for a document already parsed. */
 export function readDocument(document: unknown): Result<Project> {
   const foreign = recognise(document);
   if (foreign) return failed([foreign]);
+  const tooBig = sizeProblems(document as Readonly<Record<string, unknown>>);
+  if (tooBig.length > 0) return failed(tooBig);
   if (!validate(document)) return failed(schemaProblems(document, validate.errors ?? []));
   const project = fillDefaults(document as Readonly<Record<string, unknown>>) as unknown as Project;
   const problems = referenceProblems(project);

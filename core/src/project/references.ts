@@ -13,6 +13,7 @@ import type {
 } from './types';
 import { partProperties, splitChannel } from './channel';
 import { jsonPointer } from './json-pointer';
+import { LIMITS } from './limits';
 
 /** Keys nearer than this many frames are refused. */
 export const LEAST_KEY_GAP = 1e-6;
@@ -43,7 +44,9 @@ export function referenceProblems(project: Project): Problem[] {
     );
   }
   project.parts.forEach((part, i) => checkPart(part, jsonPointer('parts', i), parts, assets, report));
+  const before = problems.length;
   reportParentRings(project.parts, parts, report);
+  if (problems.length === before) reportDepth(project.parts, parts, report);
 
   const channels = new ChannelIndex(parts);
   project.clips.forEach((clip, i) => {
@@ -157,6 +160,28 @@ function checkPart(
       report(pointer, `${part.id} has no channel "${property}"; limits must name a channel of the part`);
     if (typeof limit.min === 'number' && typeof limit.max === 'number' && limit.min > limit.max) {
       report(pointer, `min ${limit.min} is more than max ${limit.max}; min must not be more than max`);
+    }
+  }
+}
+
+/** How many parts stand on top of each other, at most; no ring may be among them. */
+function reportDepth(parts: readonly Part[], byId: ReadonlyMap<string, Part>, report: Report): void {
+  const depths = new Map<string, number>();
+  for (const [i, part] of parts.entries()) {
+    const path: Part[] = [];
+    let at: Part | undefined = part;
+    while (at && !depths.has(at.id)) {
+      path.push(at);
+      at = at.parent === null ? undefined : byId.get(at.parent);
+    }
+    let depth = at ? depths.get(at.id)! : 0;
+    for (const each of path.reverse()) depths.set(each.id, ++depth);
+    if (depth > LIMITS.partDepth) {
+      report(
+        jsonPointer('parts', i, 'parent'),
+        `${part.id} is part number ${depth} in a row of parts that hang below each other; at most ${LIMITS.partDepth} may`,
+      );
+      return;
     }
   }
 }

@@ -1,12 +1,19 @@
 import { OverlayKeyboardDispatcher } from '@angular/cdk/overlay';
-import { type ApplicationConfig, provideZonelessChangeDetection } from '@angular/core';
-import { provideRouter, withComponentInputBinding } from '@angular/router';
+import {
+  type ApplicationConfig,
+  ErrorHandler,
+  provideBrowserGlobalErrorListeners,
+  provideZonelessChangeDetection,
+} from '@angular/core';
+import { provideRouter, withComponentInputBinding, withPreloading } from '@angular/router';
 import { provideState, provideStore } from '@ngrx/store';
 import { MAT_TOOLTIP_DEFAULT_OPTIONS } from '@angular/material/tooltip';
 import { routes } from './app.routes';
 import { benchFeature } from './state/bench';
 import { documentFeature } from './state/document';
 import { provideIcons } from './ui/icons';
+import { WhenIdle } from './shell/fetch-ahead';
+import { TellingErrorHandler } from './shell/telling-error-handler';
 import { KeysPastTooltips } from './ui/keys-past-tooltips';
 
 /** NgRx's checks that freeze and walk the state are off: a project of any size must cost the same to edit. */
@@ -22,7 +29,9 @@ const NO_CHECKS = {
 export const appConfig: ApplicationConfig = {
   providers: [
     provideZonelessChangeDetection(),
-    provideRouter(routes, withComponentInputBinding()),
+    provideBrowserGlobalErrorListeners(),
+    { provide: ErrorHandler, useClass: TellingErrorHandler },
+    provideRouter(routes, withComponentInputBinding(), withPreloading(WhenIdle)),
     provideStore({}, { runtimeChecks: NO_CHECKS }),
     provideState(documentFeature),
     provideState(benchFeature),

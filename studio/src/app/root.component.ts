@@ -5,7 +5,9 @@ import { droppedFiles } from './open/files';
 import { Opener } from './open/opener';
 import { AppCommands } from './shell/app-commands';
 import { EditedElsewhereComponent } from './shell/edited-elsewhere.component';
+import { FetchAhead } from './shell/fetch-ahead';
 import { NoticeLineComponent } from './shell/notice-line.component';
+import { ProgressBarComponent } from './shell/progress-bar.component';
 import { TopBarComponent } from './shell/top-bar.component';
 import { UnusablePageComponent } from './shell/unusable-page.component';
 import { Studio } from './state/studio';
@@ -19,6 +21,7 @@ import { Keeper } from './storage/keeper';
     RouterOutlet,
     TopBarComponent,
     NoticeLineComponent,
+    ProgressBarComponent,
     EditedElsewhereComponent,
     UnusablePageComponent,
   ],
@@ -45,6 +48,7 @@ import { Keeper } from './storage/keeper';
       <div class="drop" aria-hidden="true"><span>Drop a model or a project</span></div>
     }
     <kz-notice-line />
+    <kz-progress-bar />
   `,
   styles: `
     :host {
@@ -90,7 +94,7 @@ export class RootComponent {
   constructor() {
     const commands = inject(AppCommands);
     this.registry.add(commands.list());
-    setTimeout(() => commands.preload(), 1000);
+    inject(FetchAhead).begin();
   }
 
   /** What a shortcut opens is drawn at once, so that keys typed fast after it already go there. */

@@ -135,17 +135,19 @@ export class FakeTab {
   }
 
   private database(): Database {
-    const { db } = this.browser;
-    const tab = this;
-    return new Proxy(db, {
-      get(target, property) {
+    const begin = this.browser.db.transaction.bind(this.browser.db) as (
+      ...asked: readonly unknown[]
+    ) => unknown;
+    const transaction = (stores: unknown, mode: unknown, options: unknown): unknown => {
+      if (this.dead) throw new DOMException('the tab is gone', 'InvalidStateError');
+      if (this.full && mode === 'readwrite') throw new DOMException('no room', 'QuotaExceededError');
+      return begin(stores, mode, options);
+    };
+    return new Proxy(this.browser.db, {
+      get: (target, property) => {
+        if (property === 'transaction') return transaction;
         const value: unknown = Reflect.get(target, property);
-        if (property !== 'transaction') return typeof value === 'function' ? value.bind(target) : value;
-        return (stores: never, mode: never, options: never) => {
-          if (tab.dead) throw new DOMException('the tab is gone', 'InvalidStateError');
-          if (tab.full && mode === 'readwrite') throw new DOMException('no room', 'QuotaExceededError');
-          return target.transaction(stores, mode, options);
-        };
+        return typeof value === 'function' ? (value.bind(target) as unknown) : value;
       },
     });
   }

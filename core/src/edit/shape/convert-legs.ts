@@ -1,3 +1,4 @@
+import { greatestOf, leastOf } from '../../project';
 import type { Curve, Key, Project } from '../../project';
 import { compileKeys, keyedJet, keyedValue, legLaw, type CurveContext } from '../../curve';
 import { changeCurves, framesByChannel, withKeys, type KeyRef } from '../curves';
@@ -93,7 +94,7 @@ export function convertLeg(
 
 function heightOf(pair: Pick<Curve, 'keys' | 'before' | 'after'>, context: CurveContext): number {
   const { values } = legSamples(pair, context);
-  return Math.max(...values) - Math.min(...values);
+  return greatestOf(values) - leastOf(values);
 }
 
 function legSamples(

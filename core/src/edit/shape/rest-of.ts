@@ -1,8 +1,8 @@
-import { restValue, splitChannel, type Project } from '../../project';
+import { partOf, restValue, splitChannel, type Project } from '../../project';
 
 /** What a channel shows where nothing animates it. */
 export function restOf(project: Project, channel: string): number {
   const { part: id, property } = splitChannel(channel);
-  const part = project.parts.find((each) => each.id === id);
+  const part = partOf(project, id);
   return (part && restValue(part, property)) ?? 0;
 }

@@ -1,3 +1,4 @@
+import { greatestOf, leastOf } from '../../project';
 import type { Curve, Key, Project } from '../../project';
 import { compileKeys, keyedValue, type CurveContext } from '../../curve';
 import { changeCurves, framesByChannel, withKeys, type KeyRef } from '../curves';
@@ -45,7 +46,7 @@ function simplifyCurve(
   context: CurveContext,
   progress: Progress,
 ) {
-  const [first, last] = [Math.min(...frames), Math.max(...frames)];
+  const [first, last] = [leastOf(frames), greatestOf(frames)];
   const pins = new Set([curve.before.pin, curve.after.pin]);
   let [error, at] = [0, first];
   const kept: Key[] = [];

@@ -106,22 +106,28 @@ class AssetCopy {
 
   private material(index: number): number {
     return this.once(`material ${index}`, () => {
-      const { extensions: _left, ...material } = structuredCloneJson(this.json.materials![index]!);
-      for (const holder of [material.pbrMetallicRoughness, material] as (
-        Record<string, unknown> | undefined
-      )[]) {
-        for (const [name, value] of Object.entries(holder ?? {})) {
-          if (name.endsWith('Texture')) this.retarget(value as GltfTextureRef);
-        }
-      }
+      const material = structuredCloneJson(this.json.materials![index]!);
+      this.retargetAll(material as unknown as Record<string, unknown>);
       return this.builder.add('materials', material);
     });
   }
 
+  /** Textures that a material and its extensions name, at any depth, and the extensions it uses. */
+  private retargetAll(holder: Record<string, unknown>): void {
+    for (const [name, value] of Object.entries(holder)) {
+      if (name === 'extras' || typeof value !== 'object' || value === null) continue;
+      if (name === 'extensions') for (const used of Object.keys(value)) this.builder.use(used);
+      if (/texture$/i.test(name) && 'index' in value) this.retarget(value as GltfTextureRef);
+      this.retargetAll(value as Record<string, unknown>);
+    }
+  }
+
   private retarget(reference: GltfTextureRef): void {
     reference.index = this.once(`texture ${reference.index}`, () => {
-      const { sampler, source } = this.json.textures![reference.index]!;
+      const { sampler, source, ...texture } = structuredCloneJson(this.json.textures![reference.index]!);
+      this.useImages(texture);
       return this.builder.add('textures', {
+        ...texture,
         ...(sampler === undefined
           ? {}
           : {
@@ -132,7 +138,14 @@ class AssetCopy {
         ...(source === undefined ? {} : { source: this.image(source) }),
       });
     });
-    delete reference['extensions'];
+  }
+
+  /** Images in other formats, which a texture names in its extensions. */
+  private useImages({ extensions }: Readonly<Record<string, unknown>>): void {
+    for (const [name, value] of Object.entries((extensions ?? {}) as Record<string, { source?: number }>)) {
+      this.builder.use(name);
+      if (typeof value.source === 'number') value.source = this.image(value.source);
+    }
   }
 
   private image(index: number): number {

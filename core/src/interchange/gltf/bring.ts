@@ -1,6 +1,6 @@
 import { mat4 } from 'gl-matrix';
 import type { Asset, Material, Part, Project, Vec3 } from '../../project';
-import { DEFAULT_PART, defaultBlock, readDocument } from '../../project';
+import { DEFAULT_PART, defaultBlock, readDocument, referenceProblems } from '../../project';
 import { dataUri, sha256Hex } from '../asset-bytes';
 import { assetNodeName } from './asset-node';
 import { writeGlb } from './container';
@@ -29,7 +29,11 @@ const GLB = 'model/gltf-binary';
 export function bringModel(files: ModelFiles): Brought | ModelProblem {
   try {
     const document = openModel(files);
-    return ownProject(document) ?? bringForeign(files.name, document);
+    const own = ownProject(document);
+    if (own) return own;
+    const brought = bringForeign(files.name, document);
+    const [problem] = referenceProblems(brought.project);
+    return problem ? { problem: true, ...problem } : brought;
   } catch (error) {
     if (isModelError(error)) return { problem: true, pointer: error.pointer, message: error.message };
     if (error instanceof RangeError || error instanceof TypeError) {
@@ -63,12 +67,17 @@ function bringForeign(fileName: string, document: GltfDocument): Brought {
     uri: dataUri(GLB, glb),
   };
   const report: string[] = [];
+  if (json.asset.extras?.kaizen !== undefined)
+    report.push(
+      'it was written by Kaizen and changed elsewhere since: what the file shows now is read, the project that it was written from is left out',
+    );
   const parts = new PartMaker(json, asset.id, report).parts();
   if (json.animations?.length)
     report.push(
       plural(json.animations.length, 'animation') +
         ' in the file left out: motions of models are not read yet',
     );
+  report.push(...notShown(json));
   if (json.skins?.length)
     report.push(plural(json.skins.length, 'skin') + ' shown as modelled: skinned meshes do not bend');
   const project: Project = {
@@ -92,6 +101,17 @@ function bringForeign(fileName: string, document: GltfDocument): Brought {
     poses: [],
   };
   return { project, report };
+}
+
+/** Extensions of materials that the view does not show; hand-over carries them as they are. */
+const SHOWN_OF_MATERIALS: ReadonlySet<string> = new Set(['KHR_materials_unlit', 'KHR_texture_transform']);
+
+function notShown(json: GltfJson): string[] {
+  const names = new Set((json.materials ?? []).flatMap(({ extensions }) => Object.keys(extensions ?? {})));
+  const unseen = [...names].filter((name) => !SHOWN_OF_MATERIALS.has(name)).sort();
+  return unseen.length === 0
+    ? []
+    : [`${unseen.join(', ')} of its materials not shown here, kept for handing over`];
 }
 
 function plural(count: number, word: string): string {

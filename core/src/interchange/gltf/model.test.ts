@@ -150,7 +150,7 @@ describe('a model from elsewhere', () => {
     });
   });
 
-  it('with a chain of twenty thousand nodes is walked without overflowing', () => {
+  it('with a chain of twenty thousand nodes is refused in one sentence, without overflowing', () => {
     const brought = bringModel({
       name: 'deep.glb',
       bytes: foreignGltf(
@@ -158,8 +158,10 @@ describe('a model from elsewhere', () => {
           (json['nodes'] = Array.from({ length: 20000 }, (_, i) => (i < 19999 ? { children: [i + 1] } : {}))),
       ),
     });
-    if (isBringProblem(brought)) throw new Error(brought.message);
-    expect(compile(brought.project).ok).toBe(true);
+    expect(brought).toMatchObject({
+      problem: true,
+      message: expect.stringMatching(/^node-1000 is part number 1001 .* at most 1000 may$/) as string,
+    });
   });
 
   it.each([
@@ -172,4 +174,140 @@ describe('a model from elsewhere', () => {
     ['a\\b', null],
     ['./a/../b%20c.bin', 'b c.bin'],
   ])('path %s', (path, expected) => expect(safePath(path)).toBe(expected));
+});
+
+describe('a model whose references lead nowhere', () => {
+  const said = (change: (json: Record<string, any>) => void) => {
+    const brought = bringModel({ name: 'pump.glb', bytes: foreignGltf(change) });
+    return isBringProblem(brought) ? `${brought.pointer}: ${brought.message}` : 'brought';
+  };
+  it.each<readonly [string, (json: Record<string, any>) => void, RegExp]>([
+    [
+      'a scene’s node',
+      (json) => (json['scenes'][0].nodes = [9]),
+      /^\/scenes\/0\/nodes: it names number 9 of nodes/,
+    ],
+    [
+      'a node’s skin',
+      (json) => (json['nodes'][0].skin = 0),
+      /^\/nodes\/0\/skin: it names number 0 of skins, and there are 0/,
+    ],
+    [
+      'a texture, deep in an extension',
+      (json) =>
+        (json['materials'][0].extensions = { KHR_materials_clearcoat: { clearcoatTexture: { index: 3 } } }),
+      /^\/materials\/0\/extensions\/KHR_materials_clearcoat\/clearcoatTexture\/index: .* number 3 of textures/,
+    ],
+    ['a texture’s image', (json) => (json['textures'] = [{ source: 1 }]), /^\/textures\/0\/source/],
+    [
+      'a light',
+      (json) => (json['nodes'][2].extensions = { KHR_lights_punctual: { light: 0 } }),
+      /it names light 0, and there are 0/,
+    ],
+    [
+      'a field of view',
+      (json) => (json['cameras'][0].perspective.yfov = 'wide'),
+      /^\/cameras\/0\/perspective\/yfov: it must be a number/,
+    ],
+    [
+      'a colour',
+      (json) => (json['materials'][0].pbrMetallicRoughness.baseColorFactor = [1]),
+      /must be 4 numbers/,
+    ],
+    [
+      'an animation’s sampler',
+      (json) => (json['animations'] = [{ channels: [{ sampler: 1, target: {} }], samplers: [] }]),
+      /names sampler 1/,
+    ],
+    [
+      'an attribute',
+      (json) => (json['meshes'][0].primitives[0].attributes.NORMAL = 4),
+      /accessor that does not exist|number 4 of accessors/,
+    ],
+    ['no places', (json) => (json['meshes'][0].primitives[0].attributes = {}), /no places of its corners/],
+    [
+      'a corner beyond the last',
+      (json) => {
+        json['accessors'].push({ bufferView: 0, componentType: 5121, count: 3, type: 'SCALAR' });
+        json['meshes'][0].primitives[0].indices = 1;
+        json['accessors'][0].count = 1;
+        json['accessors'][1].byteOffset = 14;
+      },
+      /names corner \d+, and there are 1/,
+    ],
+  ])('%s: the place is said, and nothing goes wrong inside', (_, change, sentence) => {
+    expect(said(change)).toMatch(sentence);
+  });
+
+  it('any number of its JSON made another gives parts or one problem, never an exception', () => {
+    const numbers: string[] = [];
+    foreignGltf((json) => {
+      const walk = (value: unknown, path: string) => {
+        if (typeof value === 'number') numbers.push(path);
+        else if (typeof value === 'object' && value)
+          for (const [name, inner] of Object.entries(value)) walk(inner, `${path}/${name}`);
+      };
+      walk(json, '');
+    });
+    expect(numbers.length).toBeGreaterThan(20);
+    for (const path of numbers)
+      for (const bad of [-1, 1e9, 0.5, null, 'x', {}, []]) {
+        const result = said((json) => {
+          const steps = path.slice(1).split('/');
+          const last = steps.pop()!;
+          const holder = steps.reduce((at: any, step) => at[step], json);
+          holder[last] = bad;
+        });
+        expect(result).not.toMatch(/does not hold together/);
+      }
+  });
+});
+
+describe('what a model’s materials say that is not shown', () => {
+  it('is told, and survives the way through Kaizen with the textures it names', async () => {
+    const clearcoat = { clearcoatFactor: 0.7, clearcoatTexture: { index: 0 } };
+    const png = Uint8Array.from(
+      atob(
+        'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+      ),
+      (c) => c.charCodeAt(0),
+    );
+    const glb = foreignGltf((json: Record<string, any>) => {
+      json['materials'][0].extensions = { KHR_materials_clearcoat: clearcoat };
+      json['extensionsUsed'] = ['KHR_materials_clearcoat'];
+      json['textures'] = [{ source: 0 }];
+      json['images'] = [{ uri: `data:image/png;base64,${btoa(String.fromCharCode(...png))}` }];
+    });
+    const brought = bringModel({ name: 'pump.glb', bytes: glb });
+    if (isBringProblem(brought)) throw new Error(brought.message);
+    expect(brought.report.join()).toMatch(
+      /KHR_materials_clearcoat of its materials not shown here, kept for handing over/,
+    );
+    const again = glbOf(brought.project);
+    // The model has no texture coordinates; that is its own.
+    const own = ((await complaints(again)) as { code: string }[]).filter(
+      ({ code }) => code !== 'MESH_PRIMITIVE_TOO_FEW_TEXCOORDS',
+    );
+    expect(own).toEqual([]);
+    const read = readGlb(again);
+    if ('reason' in read) throw new Error(read.reason);
+    const json = JSON.parse(read.text) as Record<string, any>;
+    expect(json['extensionsUsed']).toContain('KHR_materials_clearcoat');
+    expect(json['materials'][0].extensions.KHR_materials_clearcoat).toMatchObject({ clearcoatFactor: 0.7 });
+    expect(json['images']).toHaveLength(1);
+  });
+});
+
+describe('a GLB of ours that was changed elsewhere', () => {
+  it('is read for what it shows now, and that is said', () => {
+    const brought = bringModel({ name: 'pump.glb', bytes: foreignGltf() });
+    if (isBringProblem(brought)) throw new Error(brought.message);
+    const read = readGlb(glbOf(brought.project));
+    if ('reason' in read) throw new Error(read.reason);
+    const json = JSON.parse(read.text) as { nodes: { translation?: number[] }[] };
+    json.nodes[0]!.translation = [9, 0, 0];
+    const changed = bringModel({ name: 'pump.glb', bytes: writeGlb({ json: json as never, bin: read.bin }) });
+    if (isBringProblem(changed)) throw new Error(changed.message);
+    expect(changed.report.join()).toMatch(/written by Kaizen and changed elsewhere since/);
+  });
 });

@@ -1,12 +1,11 @@
 import { strFromU8 } from 'fflate';
+import { LIMITS, nestingProblem } from '../../project';
 import { isGlb, readGlb } from './container';
 import type { GltfDocument, GltfJson } from './document';
 import { joinBuffers } from './join-buffers';
 import { checkAccessors, checkNodes, MOST_MODEL_BYTES } from './model-checks';
 import { gltfProblem } from './model-problem';
-
-/** More nodes than this are refused, not tried. */
-const MOST_NODES = 100_000;
+import { checkReferences } from './model-references';
 
 export interface ModelFiles {
   readonly name: string;
@@ -41,10 +40,13 @@ export function openModel(files: ModelFiles): GltfDocument {
   const document = joinBuffers(json, glb.bin, files.beside ?? (() => null));
   checkAccessors(document);
   checkNodes(document.json);
+  checkReferences(document);
   return document;
 }
 
 function parseJson(text: string): GltfJson {
+  const deep = nestingProblem(text);
+  if (deep) throw gltfProblem('', deep.message);
   try {
     return JSON.parse(text) as GltfJson;
   } catch (error) {
@@ -85,8 +87,11 @@ function checkShape(json: GltfJson): void {
       throw gltfProblem(`/${name}`, 'it must be a list of objects');
     }
   }
-  if ((json.nodes?.length ?? 0) > MOST_NODES)
-    throw gltfProblem('/nodes', `it has ${json.nodes?.length} nodes, and must have at most ${MOST_NODES}`);
+  if ((json.nodes?.length ?? 0) > LIMITS.parts)
+    throw gltfProblem(
+      '/nodes',
+      `it has ${json.nodes?.length} nodes, and each becomes a part; a project may have at most ${LIMITS.parts}`,
+    );
 }
 
 function checkExtensions(json: GltfJson): void {

@@ -1,5 +1,6 @@
 import {
   channelKind,
+  partOf,
   propertyUnit,
   splitChannel,
   weightOf,
@@ -35,15 +36,26 @@ const LOOKS: Readonly<Record<string, string>> = {
   'material.metallic': 'metal',
 };
 
-export function channelLabel(project: Project, channel: string): ChannelLabel {
+/** What a label is read from. */
+type Named = Pick<Project, 'parts'>;
+
+const labels = new WeakMap<Part, Map<string, ChannelLabel>>();
+
+export function channelLabel(project: Named, channel: string): ChannelLabel {
   const weight = weightOf(channel);
   if (weight) return weightLabel(project, weight.channel, weight.index);
   const { part: id, property } = splitChannel(channel);
-  return channelLabelOf(project.parts.find((part) => part.id === id) ?? id, property);
+  const part = partOf(project, id);
+  if (!part) return channelLabelOf(id, property);
+  let ofPart = labels.get(part);
+  if (!ofPart) labels.set(part, (ofPart = new Map<string, ChannelLabel>()));
+  let label = ofPart.get(property);
+  if (!label) ofPart.set(property, (label = channelLabelOf(part, property)));
+  return label;
 }
 
 /** A treatment's weight: a number without a unit beside the channel that it is of. */
-function weightLabel(project: Project, channel: string, index: number): ChannelLabel {
+function weightLabel(project: Named, channel: string, index: number): ChannelLabel {
   const owner = channelLabel(project, channel);
   const plain = `weight of treatment ${index + 1}`;
   return {
@@ -105,7 +117,7 @@ function plainName(property: string): string {
 }
 
 /** The limits that a channel's part sets it. */
-export function limitOf(project: Project, channel: string): Limit | undefined {
+export function limitOf(project: Named, channel: string): Limit | undefined {
   const { part: id, property } = splitChannel(channel);
-  return project.parts.find((part) => part.id === id)?.limits[property];
+  return partOf(project, id)?.limits[property];
 }

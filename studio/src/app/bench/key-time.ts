@@ -1,4 +1,12 @@
-import { activeClip, curveOf, curvesOfPart, type Curve, type Project } from '@kaizen/core';
+import {
+  greatestOf,
+  leastOf,
+  activeClip,
+  curveOf,
+  curvesOfPart,
+  type Curve,
+  type Project,
+} from '@kaizen/core';
 import type { BenchState } from '../state/bench';
 
 /** The curves that stepping from key to key goes by: of the chosen channels, else of the chosen parts, else all. */
@@ -22,5 +30,5 @@ export function neighbourKeyFrame(
     .flatMap((curve) => curve.keys.map((key) => key.frame))
     .filter((at) => (at - frame) * way > 1e-6);
   if (frames.length === 0) return null;
-  return way === 1 ? Math.min(...frames) : Math.max(...frames);
+  return way === 1 ? leastOf(frames) : greatestOf(frames);
 }

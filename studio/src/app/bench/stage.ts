@@ -1,5 +1,7 @@
 import { computed, effect, Injectable, inject, signal, untracked } from '@angular/core';
 import {
+  greatestOf,
+  leastOf,
   compile,
   curveOf,
   heldFrame,
@@ -139,7 +141,7 @@ export class Stage {
     );
     const known = frames.flatMap((key) => (key ? [key.frame] : []));
     const all = [project.range.start, project.range.end, ...known];
-    return { first: Math.floor(Math.min(...all)), last: Math.ceil(Math.max(...all)) };
+    return { first: Math.floor(leastOf(all)), last: Math.ceil(greatestOf(all)) };
   }
 
   /** Moves the playhead without telling the store yet, as while scrubbing. */

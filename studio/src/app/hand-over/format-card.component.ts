@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
-import type { Carried } from './carried';
+import type { Carries } from '@kaizen/core';
 
 /** An export under way, or how the last one ended. */
 export type CardState =
@@ -23,11 +23,11 @@ export type CardState =
       @if (carried(); as carried) {
         <dl>
           <dt><i class="exactly"></i>Carried exactly</dt>
-          <dd>{{ carried.exactly }}</dd>
+          <dd>{{ carried.exactly.join(', ') }}</dd>
           <dt><i class="baked"></i>Baked</dt>
-          <dd>{{ carried.baked }}</dd>
+          <dd>{{ carried.baked.join(', ') || 'nothing in this project' }}</dd>
           <dt><i class="left"></i>Left out</dt>
-          <dd>{{ carried.left }}</dd>
+          <dd>{{ carried.left.join(', ') || 'nothing in this project' }}</dd>
         </dl>
       }
       <ng-content select="[about]" />
@@ -57,7 +57,7 @@ export class FormatCardComponent {
   readonly title = input.required<string>();
   readonly file = input.required<string>();
   readonly verb = input.required<string>();
-  readonly carried = input<Carried | null>(null);
+  readonly carried = input<Carries | null>(null);
   readonly state = input.required<CardState>();
   readonly written = output<void>();
   readonly cancelled = output<void>();

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signal } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import { RouterLink } from '@angular/router';
-import { compile, frameList } from '@kaizen/core';
+import { compile, csvCarries, gltfCarries, frameList } from '@kaizen/core';
 import { download, downloadProject, fileName, type ProjectFileKind } from '../open/download';
 import { Studio } from '../state/studio';
 import { NumberFieldComponent } from '../ui/number-field.component';
@@ -9,7 +9,7 @@ import type { Option } from '../ui/option';
 import { SegmentsComponent } from '../ui/segments.component';
 import { runCsv, runGltf, type ExportRun } from '../workers/export.client';
 import type { Written } from '../workers/export-api';
-import { csvCarries, gltfCarries } from './carried';
+
 import { FormatCardComponent, type CardState } from './format-card.component';
 
 type Card = 'glb' | 'gltf' | 'csv' | 'project';
@@ -72,7 +72,8 @@ export class HandOverComponent {
     const project = this.studio.project();
     const compiled = this.compiled();
     if (!project || !compiled?.ok) return null;
-    return csvCarries(frameList(project.range.start, project.range.end).length, compiled.value.moving.length);
+    const frames = frameList(project.range.start, project.range.end).length;
+    return csvCarries(project, frames, compiled.value.moving.length);
   });
   readonly assets = computed(() => this.studio.project()?.assets.length ?? 0);
 

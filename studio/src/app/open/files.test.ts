@@ -9,16 +9,17 @@ describe('the model among dropped files', () => {
     expect(modelAmong([file('notes.txt'), file('crane.glb')])!.name).toBe('crane.glb');
     const model = modelAmong([file('crane/crane.gltf'), file('crane/parts/arm.bin'), file('tin.png')])!;
     expect(model.name).toBe('crane.gltf');
-    expect(model.beside!('parts/arm.bin')).toEqual(strToU8('crane/parts/arm.bin'));
-    expect(model.beside!('tin.png')).toEqual(strToU8('tin.png'));
-    expect(model.beside!('none.bin')).toBeNull();
+    expect(model.folder).toBe('crane/');
+    expect(model.beside.map(({ name }) => name)).toEqual(['crane/parts/arm.bin', 'tin.png']);
     expect(modelAmong([file('notes.txt')])).toBeNull();
   });
 
   it('is found in a .zip; a broken one says so', () => {
     const zip = zipSync({ 'a/crane.gltf': strToU8('{}'), 'a/arm.bin': strToU8('bin') });
     const files = unpacked([{ name: 'crane.zip', bytes: zip }]);
-    expect(files.ok && modelAmong(files.value)!.beside!('arm.bin')).toEqual(strToU8('bin'));
+    expect(files.ok && modelAmong(files.value)!.beside).toEqual([
+      { name: 'a/arm.bin', bytes: strToU8('bin') },
+    ]);
     const cut = unpacked([{ name: 'cut.zip', bytes: zip.slice(0, 20) }]);
     expect(cut).toMatchObject({
       ok: false,

@@ -1,4 +1,5 @@
-import { unzipFiles, type ModelFiles, type Result } from '@kaizen/core';
+import { unzipFiles, type Result } from '@kaizen/core';
+import type { ModelBytes } from '../workers/read-api';
 
 export interface NamedBytes {
   /** The file's name, with its folders where it was dropped in one. */
@@ -64,17 +65,13 @@ export function unpacked(files: readonly NamedBytes[]): Result<readonly NamedByt
 }
 
 /** The model among some files, with the others beside it; null where there is none. */
-export function modelAmong(files: readonly NamedBytes[]): ModelFiles | null {
+export function modelAmong(files: readonly NamedBytes[]): ModelBytes | null {
   const model =
     files.find(({ name }) => /\.glb$/i.test(name)) ?? files.find(({ name }) => /\.gltf$/i.test(name));
   if (!model) return null;
   const folder = model.name.slice(0, model.name.lastIndexOf('/') + 1);
-  const byName = new Map(files.map(({ name, bytes }) => [name, bytes]));
-  return {
-    name: model.name.slice(folder.length),
-    bytes: model.bytes,
-    beside: (path) => byName.get(folder + path) ?? byName.get(path) ?? null,
-  };
+  const beside = files.filter((file) => file !== model);
+  return { name: model.name.slice(folder.length), bytes: model.bytes, beside, folder };
 }
 
 const SOUND_TYPES: Readonly<Record<string, string>> = {

@@ -13,7 +13,27 @@ import {
 import { chartProject } from '../testing/chart-project';
 import { Keeper } from '../storage/keeper';
 import { fakes } from '../testing/fake-studio';
+import { ProjectJoiner } from '@kaizen/core';
+import { readWork } from '../workers/read-work';
+import type { ModelBytes } from '../workers/read-api';
 import { Opener } from './opener';
+import { preparing, Reader } from './reader';
+
+/** The reader without its worker: the same work, done here. */
+const hereReader: Pick<Reader, 'project' | 'model'> = {
+  project: async (_name, bytes, kind) => {
+    const joiner = new ProjectJoiner();
+    const prepare = preparing(joiner);
+    const read = await readWork.project(
+      bytes,
+      kind,
+      (piece) => prepare(joiner.take(piece)),
+      () => undefined,
+    );
+    return read.ok ? { ok: true, value: joiner.project } : read;
+  },
+  model: (model: ModelBytes) => Promise.resolve(readWork.model(model)),
+};
 
 /** A model that holds no project of Kaizen's: as another program would write it. */
 function foreignModel(): Uint8Array {
@@ -37,6 +57,7 @@ function setUp(url: string, known = false) {
   const made = fakes(chartProject(), [
     { provide: Keeper, useValue: keeper },
     { provide: Router, useValue: router },
+    { provide: Reader, useValue: hereReader },
     { provide: Opener, useClass: Opener },
   ]);
   return { ...made, opened, went, opener: made.injector.get(Opener) };

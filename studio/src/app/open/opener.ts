@@ -1,21 +1,12 @@
 import { Injectable, Injector, inject } from '@angular/core';
 import { Router } from '@angular/router';
-import {
-  addParts,
-  bringModel,
-  isBringProblem,
-  newProject,
-  readKaizenZip,
-  readProject,
-  type Brought,
-  type Problem,
-  type Project,
-  type Result,
-} from '@kaizen/core';
+import { addParts, newProject, readProject, type Brought, type Problem, type Project } from '@kaizen/core';
 import { quietGroups } from '../bench/chart/quiet-groups';
+import { sampleText } from '../projects/samples';
 import { Studio } from '../state/studio';
 import { Keeper } from '../storage/keeper';
 import { Notices } from '../ui/notices';
+import { Reader } from './reader';
 import { chooseFiles, modelAmong, soundType, unpacked, type NamedBytes } from './files';
 
 /** What the file chooser offers. */
@@ -29,6 +20,7 @@ export class Opener {
   private readonly notices = inject(Notices);
   private readonly router = inject(Router);
   private readonly injector = inject(Injector);
+  private readonly reader = inject(Reader);
 
   async choose(): Promise<void> {
     await this.open(await chooseFiles(OPENABLE));
@@ -59,7 +51,8 @@ export class Opener {
   }
 
   private async openProject({ name, bytes }: NamedBytes): Promise<void> {
-    const read = /\.zip$/i.test(name) ? readKaizenZip(bytes) : readJson(bytes);
+    const read = await this.reader.project(name, bytes, /\.zip$/i.test(name) ? 'zip' : 'json');
+    if (!read) return;
     if (!read.ok) {
       this.notices.warn(`${name}: ${said(read.problems)} Nothing was changed.`);
       return;
@@ -83,12 +76,13 @@ export class Opener {
       );
       return;
     }
-    const brought = bringModel(model);
-    if (isBringProblem(brought)) {
-      this.notices.warn(`${model.name}: ${said([brought])} Nothing was changed.`);
+    const read = await this.reader.model(model);
+    if (!read) return;
+    if (!read.ok) {
+      this.notices.warn(`${model.name}: ${said(read.problems)} Nothing was changed.`);
       return;
     }
-    await this.place(model.name, brought);
+    await this.place(model.name, read.brought);
   }
 
   /** Puts a model's parts into the project on the Bench, or into a new one. */
@@ -111,8 +105,7 @@ export class Opener {
 
   /** A sample, as a copy of its own. */
   async openSample(id: string): Promise<void> {
-    const response = await fetch(`/samples/${id}.kaizen.json`);
-    const read = response.ok ? readProject(await response.text()) : null;
+    const read = await sampleText(id).then(readProject, () => null);
     if (!read?.ok) {
       this.notices.warn(`The sample ${id} could not be read; start Kaizen again with npm start`);
       return;
@@ -128,10 +121,6 @@ export class Opener {
     const id = await this.keeper.keepNew(project, { collapsed: quietGroups(project) });
     if (id !== null) await this.router.navigate(['/bench', id]);
   }
-}
-
-function readJson(bytes: Uint8Array): Result<Project> {
-  return readProject(new TextDecoder().decode(bytes));
 }
 
 function said(problems: readonly Problem[]): string {

@@ -41,7 +41,13 @@ export class ProjectsComponent {
 
   constructor() {
     void this.keeper.flush().then(() => this.keeper.list());
-    void loadSamples().then((samples) => this.samples.set(samples));
+    loadSamples().then(
+      (samples) => this.samples.set(samples),
+      () =>
+        this.notices.warn(
+          'The samples could not be fetched: Kaizen’s server has stopped. Start it again with npm start',
+        ),
+    );
   }
 
   changed(kept: KeptProject): string {

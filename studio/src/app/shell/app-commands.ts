@@ -105,11 +105,6 @@ export class AppCommands {
     ];
   }
 
-  /** Fetches what the palette needs before it is asked for, so that it is there before the first letter typed. */
-  preload(): void {
-    void import('./palette.component');
-  }
-
   private openPalette(): void {
     void import('./palette.component').then(({ PaletteComponent }) =>
       this.dialog.open(PaletteComponent, {

@@ -1,7 +1,9 @@
+import type { IDBPTransaction } from 'idb';
+import { fillItem, stripItem, type Listed } from '@kaizen/core';
 import type { Snapshot } from '../state/document';
-import { keysOf, PROJECT_STORES, type Database, type Holder, type KeptRecord } from './database';
+import { keysOf, PROJECT_STORES, type Database, type Holder, type KeptRecord, type Schema } from './database';
 import { changesBetween, headWithLists, joinPieces, piecesByKey, type Head } from './pieces';
-import { blobNamed, stow, unstow } from './stowed';
+import { blobNamed, mayHaveBlob, stow, unstow } from './stowed';
 
 /** All that is kept of an open project. */
 export interface Kept {
@@ -32,13 +34,15 @@ export class NotHeld extends Error {
 /**
  * Writes what changed since `last` in one strict transaction: all of it, or nothing; strict means on the disk before it
  * counts as done. Before anything is written the transaction looks whether the project is still this tab's, and whether it is
- * still there: where it was removed or the storage was cleared, the whole project is written again.
+ * still there: where it was removed or the storage was cleared, the whole project is written again. `ahead` is a snapshot whose
+ * pieces were written before, while there was no head.
  */
 export async function save(
   db: Database,
   holder: Holder,
   last: Kept | null,
   next: Kept,
+  ahead: Snapshot | null = null,
 ): Promise<{ readonly written: Written; readonly again: boolean }> {
   const transaction = db.transaction(PROJECT_STORES, 'readwrite', { durability: 'strict' });
   const id = next.snapshot.project.id;
@@ -53,7 +57,7 @@ export async function save(
   }
   try {
     const again = head === undefined && last !== null;
-    return { written: await write(transaction, holder, again ? null : last, next), again };
+    return { written: await write(transaction, holder, again ? null : last, next, ahead), again };
   } catch (error) {
     try {
       transaction.abort();
@@ -72,21 +76,24 @@ export function saveAtOnce(db: Database, holder: Holder, last: Kept | null, next
   transaction.commit();
 }
 
-type Writing = ReturnType<typeof writing>;
-function writing(db: Database) {
-  return db.transaction(PROJECT_STORES, 'readwrite');
-}
+type Writing = IDBPTransaction<Schema, typeof PROJECT_STORES, 'readwrite'>;
 
-async function write(transaction: Writing, holder: Holder, last: Kept | null, next: Kept): Promise<Written> {
+async function write(
+  transaction: Writing,
+  holder: Holder,
+  last: Kept | null,
+  next: Kept,
+  ahead: Snapshot | null = null,
+): Promise<Written> {
   const id = next.snapshot.project.id;
-  const { head, written, removed } = changesBetween(last?.snapshot ?? null, next.snapshot);
+  const { head, written, removed } = changesBetween(ahead ?? last?.snapshot ?? null, next.snapshot);
   const work: Promise<unknown>[] = [];
   const pieces = transaction.objectStore('pieces');
   const blobs = transaction.objectStore('blobs');
-  if (!last) work.push(pieces.delete(keysOf(id)), blobs.delete(keysOf(id)));
+  if (!last && !ahead) work.push(pieces.delete(keysOf(id)), blobs.delete(keysOf(id)));
   for (const piece of written) {
     const { value, blob } = stow(piece);
-    work.push(pieces.put({ project: id, key: piece.key, value }));
+    work.push(pieces.put({ project: id, key: piece.key, value: textOf(piece.key, value) }));
     if (blob) work.push(blobs.put(blob[1], [id, blob[0]]));
   }
   work.push(...removed.map((key) => pieces.delete([id, key])));
@@ -96,7 +103,8 @@ async function write(transaction: Writing, holder: Holder, last: Kept | null, ne
         blobs.delete([id, sha]),
       ),
     );
-  if (head) work.push(transaction.objectStore('heads').put({ id, head }));
+  if (head ?? ahead)
+    work.push(transaction.objectStore('heads').put({ id, head: head ?? headWithLists(next.snapshot) }));
   if (last?.bench !== next.bench) work.push(transaction.objectStore('benches').put(next.bench, id));
   if (last?.picture !== next.picture) work.push(transaction.objectStore('pictures').put(next.picture, id));
   if (!last || !sameRecord(last.record, next.record))
@@ -108,12 +116,61 @@ async function write(transaction: Writing, holder: Holder, last: Kept | null, ne
   return { revision, head: head !== null, written: written.map(({ key }) => key), removed };
 }
 
+/** So many pieces are read or written before the page gets a turn: a few milliseconds. */
+const PIECES_A_SLICE = 150;
+
+/** Lets the page do what waits. */
+function pause(): Promise<void> {
+  return new Promise((done) => setTimeout(done));
+}
+
+/** An item of a project as the storage has it: the text of its part of the file. Text costs a fraction of what objects cost there. */
+function textOf(key: string, item: unknown): string {
+  return JSON.stringify(stripItem(listOfKey(key), item as Readonly<Record<string, unknown>>));
+}
+
+/** An item from what is stored. An older Kaizen stored the object itself. */
+function itemOf(key: string, stored: unknown): unknown {
+  return typeof stored === 'string'
+    ? fillItem(listOfKey(key), JSON.parse(stored) as Readonly<Record<string, unknown>>)
+    : stored;
+}
+
+function listOfKey(key: string): Listed {
+  return key.slice(0, key.indexOf(':')) as Listed;
+}
+
+/**
+ * Writes all pieces of a project that is new here, some at a time, so that a big one stops nothing. Without its head, which the
+ * save after it writes, they are no project yet. Gives the snapshot whose pieces lie there; null where there is a project.
+ */
+export async function savePiecesAhead(db: Database, next: Kept): Promise<Snapshot | null> {
+  const id = next.snapshot.project.id;
+  if ((await db.getKey('heads', id)) !== undefined) return null;
+  const { written } = changesBetween(null, next.snapshot);
+  for (let i = 0; i < written.length; i += PIECES_A_SLICE) {
+    const transaction = db.transaction(['pieces', 'blobs'], 'readwrite');
+    const pieces = transaction.objectStore('pieces');
+    const work: Promise<unknown>[] = i === 0 ? [pieces.delete(keysOf(id))] : [];
+    for (const piece of written.slice(i, i + PIECES_A_SLICE)) {
+      const { value, blob } = stow(piece);
+      work.push(pieces.put({ project: id, key: piece.key, value: textOf(piece.key, value) }));
+      if (blob) work.push(transaction.objectStore('blobs').put(blob[1], [id, blob[0]]));
+    }
+    await Promise.all([...work, transaction.done]);
+    await pause();
+  }
+  return next.snapshot;
+}
+
 function sameRecord(a: KeptRecord, b: KeptRecord): boolean {
   return a.name === b.name && a.rate === b.rate && a.changed === b.changed && a.loose === b.loose;
 }
 
 /** Bytes that only pieces named which are gone or have others now. */
-function unusedBlobs(last: Snapshot, next: Snapshot, touched: readonly string[]): readonly string[] {
+function unusedBlobs(last: Snapshot, next: Snapshot, changed: readonly string[]): readonly string[] {
+  const touched = changed.filter(mayHaveBlob);
+  if (touched.length === 0) return [];
   const before = piecesByKey(last, touched);
   const gone = [...before].flatMap(([key, value]) => blobNamed(key, stow({ key, value }).value) ?? []);
   if (gone.length === 0) return [];
@@ -131,7 +188,12 @@ export interface Loaded extends Kept {
   readonly revision: number;
 }
 
-export async function load(db: Database, id: string, claim?: string): Promise<Loaded | null> {
+export async function load(
+  db: Database,
+  id: string,
+  claim?: string,
+  breath: (share: number) => Promise<void> = pause,
+): Promise<Loaded | null> {
   const transaction = db.transaction(PROJECT_STORES, claim === undefined ? 'readonly' : 'readwrite');
   const [record, head, bench, picture, holder, stored, blobKeys, blobs] = await Promise.all([
     transaction.objectStore('projects').get(id),
@@ -149,7 +211,11 @@ export async function load(db: Database, id: string, claim?: string): Promise<Lo
   await transaction.done;
   if (!head || !record) return null;
   const bytes = new Map(blobKeys.map((key, i) => [key[1], blobs[i]!]));
-  const pieces = new Map(stored.map(({ key, value }) => [key, unstow(key, value, bytes)]));
+  const pieces = new Map<string, unknown>();
+  for (const [i, { key, value }] of stored.entries()) {
+    pieces.set(key, unstow(key, itemOf(key, value), bytes));
+    if (i % PIECES_A_SLICE === PIECES_A_SLICE - 1) await breath(i / stored.length);
+  }
   const snapshot = joinPieces(head.head, pieces);
   return snapshot && { snapshot, record, bench, picture: picture ?? '', revision };
 }
@@ -171,7 +237,10 @@ export async function loadChanges(
     Promise.all(written.map((key) => transaction.objectStore('pieces').get([id, key]))),
     head ? transaction.objectStore('heads').get(id) : undefined,
   ]);
-  const named = stored.flatMap((piece) => (piece && blobNamed(piece.key, piece.value)) ?? []);
+  const read = stored.flatMap((piece) =>
+    piece ? [{ key: piece.key, value: itemOf(piece.key, piece.value) }] : [],
+  );
+  const named = read.flatMap(({ key, value }) => blobNamed(key, value) ?? []);
   const blobs = new Map<string, Uint8Array>();
   for (const sha of named) {
     const bytes = await transaction.objectStore('blobs').get([id, sha]);
@@ -181,7 +250,7 @@ export async function loadChanges(
   if (holder?.revision !== revision) return null;
   const pieces = piecesByKey(have.snapshot);
   for (const key of removed) pieces.delete(key);
-  for (const piece of stored) if (piece) pieces.set(piece.key, unstow(piece.key, piece.value, blobs));
+  for (const { key, value } of read) pieces.set(key, unstow(key, value, blobs));
   const order: Head = newHead?.head ?? headWithLists(have.snapshot);
   return joinPieces(order, pieces);
 }

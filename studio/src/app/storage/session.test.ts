@@ -84,6 +84,7 @@ class Page {
     this.shown = keptOf(project);
     this.mayEdit = true;
     await session.create(this.shown);
+    await session.flush();
   }
 
   edit(word: string): void {

@@ -1,7 +1,17 @@
 import type { Connection } from './connection';
 import type { Holder } from './database';
 import { ProjectLock, type Locks } from './project-lock';
-import { load, loadChanges, NotHeld, save, saveAtOnce, type Kept, type Loaded, type Written } from './save';
+import {
+  load,
+  loadChanges,
+  NotHeld,
+  save,
+  saveAtOnce,
+  savePiecesAhead,
+  type Kept,
+  type Loaded,
+  type Written,
+} from './save';
 
 /** How it stands with what was edited. */
 export type KeepStatus =
@@ -72,6 +82,8 @@ export class Session {
   private kept: Kept | null = null;
   private failure: string | null = null;
   private removed = false;
+  /** Nothing of the project was ever written. */
+  private isNew = false;
   private cancelTimer: (() => void) | null = null;
   private saving: Promise<void> | null = null;
   /** Set while another tab is asked for the project. */
@@ -123,7 +135,9 @@ export class Session {
   async create(kept: Kept): Promise<boolean> {
     if (!(await this.lock.tryTake())) return false;
     this.kept = kept;
-    await this.flush();
+    this.isNew = true;
+    this.heard.status({ kind: 'waiting' });
+    this.schedule(SAVE_AFTER);
     return true;
   }
 
@@ -299,7 +313,7 @@ export class Session {
     if (this.left || this.holds || this.unkept || this.kept !== kept) return;
     const next = changed ? { ...kept, snapshot: changed } : loaded;
     if (!next) return;
-    this.holder = { ...this.holder, revision: changed ? written!.revision : loaded!.revision };
+    this.holder = { ...this.holder, revision: changed ? written.revision : loaded!.revision };
     this.saved = this.kept = next;
     this.heard.followed(next);
     this.heard.status({ kind: 'kept', at: this.ports.now() });
@@ -311,7 +325,10 @@ export class Session {
     try {
       const db = await this.ports.connection.get();
       if (!this.holds) return;
-      const { written, again } = await save(db, this.holder, this.removed ? null : saved, kept);
+      const ahead = this.isNew ? await savePiecesAhead(db, kept) : null;
+      this.isNew = false;
+      if (!this.holds) return;
+      const { written, again } = await save(db, this.holder, this.removed ? null : saved, kept, ahead);
       this.removed = false;
       this.failure = null;
       this.holder = { ...this.holder, revision: written.revision };

@@ -16,6 +16,11 @@ function fieldOf(key: string): string | undefined {
   return FIELDS[key.slice(0, key.indexOf(':'))];
 }
 
+/** Whether a piece of this key may have bytes beside it. */
+export function mayHaveBlob(key: string): boolean {
+  return fieldOf(key) !== undefined;
+}
+
 const stowedTexts = new WeakMap<object, { readonly piece: object; readonly blob: [string, Uint8Array] }>();
 
 /** A piece as it is stored, and the bytes beside it. A text that its bytes would not give back letter by letter stays as it is. */

@@ -1,4 +1,5 @@
 import { Injectable, signal } from '@angular/core';
+import { plainSentence } from '@kaizen/core';
 
 /** One quiet line about what just happened, with at most one press that changes it. */
 export interface Notice {
@@ -7,6 +8,8 @@ export interface Notice {
   readonly kind: 'note' | 'problem';
 }
 
+/** A notice is a sentence or two, not a page. */
+const MOST_TOLD = 420;
 const SHOWN_FOR = 7000;
 /** A notice with a press stays longer: it has to be read before it is pressed. */
 const PRESS_SHOWN_FOR = 15000;
@@ -17,13 +20,13 @@ export class Notices {
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   tell(text: string, action?: Notice['action']): void {
-    this.show({ text, kind: 'note', ...(action ? { action } : {}) });
+    this.show({ text: plainSentence(text, MOST_TOLD), kind: 'note', ...(action ? { action } : {}) });
     this.timer = setTimeout(() => this.current.set(null), action ? PRESS_SHOWN_FOR : SHOWN_FOR);
   }
 
   /** A problem stays until it is closed or something else is told. */
   warn(text: string): void {
-    this.show({ text, kind: 'problem' });
+    this.show({ text: plainSentence(text, MOST_TOLD), kind: 'problem' });
   }
 
   clear(): void {

@@ -2,9 +2,14 @@ import { proxy, type Remote } from 'comlink';
 import type { Project } from '@kaizen/core';
 import type { CsvChoice, ExportApi, GltfChoice, Written } from './export-api';
 import { runInWorker, type WorkerRun } from './run-in-worker';
+import { Spare } from './spare';
 
 /** An export under way: its result, and the way to give it up. */
 export type ExportRun = WorkerRun<Written>;
+
+export const exportSpare = new Spare(
+  () => new Worker(new URL('./export.worker', import.meta.url), { type: 'module' }),
+);
 
 /** Writes a glTF in a worker; `null` where it was cancelled. */
 export function runGltf(project: Project, choice: GltfChoice): ExportRun {
@@ -17,8 +22,7 @@ export function runCsv(project: Project, choice: CsvChoice, progress: (share: nu
 }
 
 function run(work: (api: Remote<ExportApi>) => Promise<Written>): ExportRun {
-  const worker = new Worker(new URL('./export.worker', import.meta.url), { type: 'module' });
-  const { result, cancel } = runInWorker<ExportApi, Written>(worker, work);
+  const { result, cancel } = runInWorker<ExportApi, Written>(exportSpare.take(), work);
   const told = result.catch((error: unknown): Written => ({
     ok: false,
     reason: error instanceof Error ? error.message : 'the worker stopped',

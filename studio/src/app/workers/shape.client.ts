@@ -1,11 +1,14 @@
 import { proxy } from 'comlink';
 import { activeClip, type KeyRef, type Project, type Span } from '@kaizen/core';
 import { runInWorker, type WorkerRun } from './run-in-worker';
+import { Spare } from './spare';
 import type { ShapeApi, Shaped } from './shape-api';
 
 type Told = (share: number) => void;
 
-const open = () => new Worker(new URL('./shape.worker', import.meta.url), { type: 'module' });
+export const shapeSpare = new Spare(
+  () => new Worker(new URL('./shape.worker', import.meta.url), { type: 'module' }),
+);
 
 /** Fewest keys within a tolerance, in a worker. */
 export function runSimplify(
@@ -15,7 +18,7 @@ export function runSimplify(
   progress: Told,
 ): WorkerRun<Shaped> {
   const channels = refs.map(({ channel }) => channel);
-  return runInWorker<ShapeApi, Shaped>(open(), (api) =>
+  return runInWorker<ShapeApi, Shaped>(shapeSpare.take(), (api) =>
     api.simplify(slim(project, channels), refs, tolerance, proxy(progress)),
   );
 }
@@ -28,7 +31,7 @@ export function runBake(
   span: Span,
   progress: Told,
 ): WorkerRun<Shaped> {
-  return runInWorker<ShapeApi, Shaped>(open(), (api) =>
+  return runInWorker<ShapeApi, Shaped>(shapeSpare.take(), (api) =>
     api.bake(slim(project, channels), channels, every, span, proxy(progress)),
   );
 }

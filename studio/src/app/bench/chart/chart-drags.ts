@@ -1,5 +1,13 @@
 import { Injectable, inject } from '@angular/core';
-import { scaleKeys, shiftFrame, type HandleRef, type KeyRef, type Project } from '@kaizen/core';
+import {
+  greatestOf,
+  leastOf,
+  scaleKeys,
+  shiftFrame,
+  type HandleRef,
+  type KeyRef,
+  type Project,
+} from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { channelLabel } from '../channel-label';
 import { Stage } from '../stage';
@@ -97,7 +105,7 @@ export class ChartDrags {
   run(scene: HitScene, down: PointerEvent, end: 'start' | 'end', grabbed: number): Drag {
     const { bench, project, program } = scene;
     const frames = bench.keys.map(({ frame }) => frame);
-    const about = end === 'end' ? Math.min(...frames) : Math.max(...frames);
+    const about = end === 'end' ? leastOf(frames) : greatestOf(frames);
     const targets = this.snapper.targets(bench.keys);
     const offset = frameAt(this.model.plot(), down.offsetX) - grabbed;
     const channels = [...new Set(bench.keys.map((key) => key.channel))];

@@ -1,5 +1,17 @@
 import { computed, Injectable, inject, signal } from '@angular/core';
-import { curveOf, handlePlace, lastShownFrame, type KeyRef, type Program, type Project } from '@kaizen/core';
+import {
+  curveOf,
+  greatestOf,
+  handlePlace,
+  lastShownFrame,
+  leastOf,
+  spanOf,
+  type KeyRef,
+  type Program,
+  type Project,
+} from '@kaizen/core';
+import { chosenByChannel, chosenFrames } from './chosen';
+import type { BenchState } from '../../state/bench';
 import { Studio } from '../../state/studio';
 import { decimalsOf, shownNumber } from '../../ui/amount';
 import { channelLabel } from '../channel-label';
@@ -18,6 +30,7 @@ import {
   type ValueRange,
 } from './plot';
 import type { Polyline } from './polyline';
+import { partStrip, type Parted } from './crowd/crowds';
 import { chartRows, plottedChannels } from './rows';
 import type { RateLine } from './rates/rate-line';
 import { fitAxis, panAxis, zoomAxis, type TimeAxis } from './time-axis';
@@ -81,18 +94,43 @@ export class ChartModel {
   /** How high the ruler is, with the markers and sounds that stand on it. */
   readonly head = computed(() => headHeight(this.stage.shown()));
 
-  readonly plotted = computed(() => {
-    const project = this.stage.shown();
-    return project ? plottedChannels(project, this.driven(), this.studio.bench()) : [];
-  });
+  /** The Bench as far as the plot shows it: the playhead, the tool, the sheet and the like leave it the same object. */
+  readonly look = computed(() => this.studio.bench(), { equal: sameLook });
+
+  readonly plotted = computed(
+    () => {
+      const project = this.stage.shown();
+      return project ? plottedChannels(project, this.driven(), this.look()) : [];
+    },
+    { equal: sameList },
+  );
+
+  private readonly parts = computed(() => this.stage.shown()?.parts ?? []);
 
   /** The strips by themselves: panning leaves them the same objects. */
   private readonly strips = computed(() => {
-    const project = this.stage.shown();
-    const channels = project
-      ? this.plotted().map((channel) => ({ channel, label: channelLabel(project, channel) }))
-      : [];
+    const parts = this.parts();
+    const channels = this.plotted().map((channel) => ({ channel, label: channelLabel({ parts }, channel) }));
     return layStrips(channels, this.ranges(), this.size().height, this.head(), this.orders());
+  });
+
+  /** Which channels of a strip are drawn one by one: all where they are few, else those that are meant. */
+  parted(strip: Strip): Parted {
+    return this.partings()(strip.channels);
+  }
+
+  private readonly partings = computed(() => {
+    const { channels, keys, handles, pinned, only } = this.look();
+    const meant = new Set([...channels, ...pinned]);
+    if (only !== null) meant.add(only);
+    for (const list of [keys, handles])
+      for (const channel of chosenByChannel(list).keys()) meant.add(channel);
+    const known = new Map<readonly string[], Parted>();
+    return (of: readonly string[]) => {
+      let parted = known.get(of);
+      if (!parted) known.set(of, (parted = partStrip(of, (channel) => meant.has(channel))));
+      return parted;
+    };
   });
 
   readonly plot = computed((): Plot => {
@@ -102,8 +140,8 @@ export class ChartModel {
 
   /** What is drawn of each channel: its value, and in Rates its rates. */
   private readonly orders = computed((): readonly Order[] => {
-    const { density, shaping } = this.studio.bench();
-    if (density !== 'rates') return [0];
+    const { density, shaping } = this.look();
+    if (density !== 'rates') return RATES_OFF;
     return shaping.jerk ? [0, 1, 2, 3] : [0, 1, 2];
   });
 
@@ -116,7 +154,7 @@ export class ChartModel {
 
   /** What is drawn beside a channel's curve: its second take, itself before its treatments. */
   beside(project: Project, channel: string): readonly Polyline[] {
-    return linesBeside(this.view(), project, channel, this.studio.bench().shaping);
+    return linesBeside(this.view(), project, channel, this.look().shaping);
   }
 
   /** The rates of a channel, or of a weight, drawn out over the frames that show. */
@@ -165,8 +203,7 @@ export class ChartModel {
     const project = this.studio.project();
     if (!project) return;
     const frames = keys.map((key) => key.frame);
-    const first = Math.min(...frames);
-    const last = Math.max(...frames);
+    const { first, last } = spanOf(frames);
     this.axis.set(last > first ? fitAxis(first, last) : fitAxis(project.range.start, project.range.end));
   }
 
@@ -178,8 +215,7 @@ export class ChartModel {
       const keys = curveOf(project, channel)?.keys ?? [];
       return keys.length > 0 ? [keys[0]!.frame, keys.at(-1)!.frame] : [];
     });
-    const first = Math.min(project.range.start, ...frames);
-    const last = Math.max(lastShownFrame(project.range), ...frames);
+    const { first, last } = spanOf([project.range.start, lastShownFrame(project.range), ...frames]);
     this.axis.set(fitAxis(first, last));
     this.fitValue();
   }
@@ -203,12 +239,15 @@ export class ChartModel {
     for (const strip of this.plot().strips) {
       let low = strip.order === 0 ? Infinity : 0;
       let high = strip.order === 0 ? -Infinity : 0;
-      for (const channel of strip.channels) {
+      const { front, crowd } = this.parted(strip);
+      for (const channel of front) {
         const spread = spreadOf(this.view(), program, project, strip.order, channel);
         const handles = strip.order === 0 ? this.handleValues(project, channel) : [];
-        low = Math.min(low, spread.low, ...handles);
-        high = Math.max(high, spread.high, ...handles);
+        low = Math.min(low, spread.low, leastOf(handles));
+        high = Math.max(high, spread.high, greatestOf(handles));
       }
+      const keys = strip.order === 0 ? keySpread(project, crowd, this.axis()) : null;
+      if (keys) [low, high] = [Math.min(low, keys.low), Math.max(high, keys.high)];
       ranges.set(strip.unit, withFoot(roomyRange(low, high, strip.unit), strip, project));
     }
     this.ranges.set(ranges);
@@ -229,18 +268,52 @@ export class ChartModel {
   private handleValues(project: Project, channel: string): number[] {
     const curve = curveOf(project, channel);
     if (!curve) return [];
-    const chosen = new Set(
-      this.studio
-        .bench()
-        .keys.filter((key) => key.channel === channel)
-        .map((key) => key.frame),
-    );
+    const chosen = chosenFrames(this.studio.bench().keys, channel);
     return curve.keys.flatMap((key, i) =>
       chosen.has(key.frame)
         ? (['in', 'out'] as const).flatMap((side) => handlePlace(project, curve, i, side)?.value ?? [])
         : [],
     );
   }
+}
+
+const RATES_OFF: readonly Order[] = [0];
+
+const LOOK = [
+  'parts',
+  'channels',
+  'keys',
+  'handles',
+  'density',
+  'only',
+  'pinned',
+  'shaping',
+  'stakes',
+  'summary',
+] as const;
+
+function sameLook(a: BenchState, b: BenchState): boolean {
+  return LOOK.every((field) => a[field] === b[field]);
+}
+
+function sameList(a: readonly unknown[], b: readonly unknown[]): boolean {
+  return a.length === b.length && a.every((item, i) => item === b[i]);
+}
+
+/** From the least to the greatest key of many channels over the frames that show; null where there is none. */
+function keySpread(
+  project: Project,
+  channels: readonly string[],
+  { first, last }: TimeAxis,
+): ValueRange | null {
+  let [low, high] = [Infinity, -Infinity];
+  for (const channel of channels)
+    for (const { frame, value } of curveOf(project, channel)?.keys ?? []) {
+      if (frame < first || frame > last) continue;
+      if (value < low) low = value;
+      if (value > high) high = value;
+    }
+  return low <= high ? { low, high } : null;
 }
 
 /** A strip that names its legs along its foot has so many pixels more there. */

@@ -24,6 +24,7 @@ import { Stage } from '../stage';
 import { TimeTools } from '../time/time-tools';
 import { ChartGestures } from './chart-gestures';
 import { ChartModel, type DragShown } from './chart-model';
+import { Crowds } from './crowd/crowds';
 import { drawCurves } from './draw-curves';
 import { drawOverlay } from './draw-overlay';
 import { drawRuler, drawTimeGrid } from './draw-ruler';
@@ -31,7 +32,7 @@ import { drawTicks } from './draw-ticks';
 import { readInk, type Ink } from './ink';
 import { KeyMenuComponent } from './key-menu.component';
 import { PathPlotComponent } from './path/path-plot.component';
-import { valueStrips } from './plot';
+import { valueStrips, type Strip } from './plot';
 import { RowsPanelComponent } from './rows-panel.component';
 import { boxEdges, boxGrips, keyBox } from './scale-box';
 
@@ -52,6 +53,7 @@ export class ChartComponent implements AfterViewInit {
   private readonly time = inject(TimeTools);
   private readonly ruler = inject(RulerTools);
   private readonly sounds = inject(SoundShelf);
+  private readonly crowds = inject(Crowds);
   readonly panels = inject(Panels);
   readonly gestures = inject(ChartGestures);
   private readonly frame = viewChild.required<ElementRef<HTMLElement>>('frame');
@@ -131,8 +133,13 @@ export class ChartComponent implements AfterViewInit {
   private fitWhenShownChanges(): void {
     let fittedProject: string | undefined;
     const shown = computed(
-      () =>
-        `${this.studio.project()?.id}|${this.model.plotted().join(' ')}|${this.model.plot().strips.length}|${this.model.size().height > 0}`,
+      () => [
+        this.studio.project()?.id,
+        this.model.plotted(),
+        this.model.plot().strips.length,
+        this.model.size().height > 0,
+      ],
+      { equal: (a, b) => a.every((part, i) => part === b[i]) },
     );
     effect(() => {
       shown();
@@ -172,17 +179,18 @@ export class ChartComponent implements AfterViewInit {
     const plot = this.model.plot();
     const project = this.stage.shown();
     const program = this.stage.program();
-    const bench = this.studio.bench();
+    const bench = this.model.look();
     const drag = this.model.drag();
-    const rows = this.model.rows();
-    const scrollTop = this.model.scrollTop();
+    const ticks = bench.density === 'ticks';
+    const rows = ticks ? this.model.rows() : [];
+    const scrollTop = ticks ? this.model.scrollTop() : 0;
     const loose = this.studio.loose();
     const pen = ink && this.pen(this.base().nativeElement);
     if (!pen || !ink || !project || !program) return;
     pen.fillStyle = ink.sheet;
     pen.fillRect(0, 0, plot.width, plot.height);
     drawTimeGrid(pen, plot, ink, project.rate.frames / project.rate.per);
-    if (bench.density === 'ticks') {
+    if (ticks) {
       const pending = this.time.pending() !== null;
       const oldProject = drag?.old || pending ? this.studio.project() : null;
       drawTicks(pen, {
@@ -204,7 +212,11 @@ export class ChartComponent implements AfterViewInit {
           : null;
       const rates = (channel: string) => this.model.rates(program, project, channel);
       const beside = (channel: string) => this.model.beside(project, channel);
-      drawCurves(pen, { plot, ink, project, program, bench, loose, polyline, old, rates, beside });
+      const parted = (strip: Strip) => this.model.parted(strip);
+      this.crowds.grown();
+      const crowd = (strip: Strip) => this.crowds.image(plot, ink, strip, parted(strip).crowd, program);
+      const scene = { plot, ink, project, program, bench, loose, polyline, old, rates, beside };
+      drawCurves(pen, { ...scene, parted, crowd });
     }
     drawRuler(pen, plot, ink, project);
     drawMarkers(pen, plot, ink, project, this.ruler.picked());

@@ -1,3 +1,4 @@
+import { greatestOf, leastOf } from '@kaizen/core';
 import { forList } from './for-list';
 import type { Strip } from './plot';
 import { pointAfter, type Polyline } from './polyline';
@@ -6,14 +7,15 @@ import { pointAfter, type Polyline } from './polyline';
 const COMPARED = 24;
 const SAME = 0.75;
 
-/** Of each channel of a strip that lies on others as far as it is drawn out: all that lie there, in the strip's order. */
+/** Of each drawn channel of a strip that lies on others as far as it is drawn out: all that lie there, in the strip's order. */
 export function coincidingGroups(
   strip: Strip,
+  drawn: readonly string[],
   polyline: (channel: string) => Polyline | null,
 ): ReadonlyMap<string, readonly string[]> {
   const channels: string[] = [];
   const lines: Polyline[] = [];
-  for (const channel of strip.channels) {
+  for (const channel of drawn) {
     const line = polyline(channel);
     if (!line) continue;
     channels.push(channel);
@@ -30,8 +32,8 @@ export function coincidingGroups(
 
 /** The places in a list of lines that lie on each other within a distance. While the same lines are panned over nothing is compared anew. */
 const lineGroups = forList((lines: readonly Polyline[], within: number): readonly (readonly number[])[] => {
-  const from = Math.max(...lines.map((line) => line.from));
-  const to = Math.min(...lines.map((line) => line.to));
+  const from = greatestOf(lines.map((line) => line.from));
+  const to = leastOf(lines.map((line) => line.to));
   const values = lines.map((line) => valuesOf(line, from, to));
   const taken = new Set<number>();
   return lines.flatMap((_, i) => {

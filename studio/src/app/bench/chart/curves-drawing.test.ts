@@ -44,6 +44,8 @@ function drawn(
     old: () => null,
     rates: (channel) => channelRateLine(view, program, project, channel),
     beside: () => [],
+    parted: ({ channels: front }) => ({ front, crowd: [] }),
+    crowd: () => null,
   });
   return { strokes, plot };
 }

@@ -2,7 +2,9 @@ import type { Program, Project } from '@kaizen/core';
 import type { BenchState } from '../../state/bench';
 import type { LooseEdit } from '../../state/document';
 import type { Ink } from './ink';
-import type { Plot } from './plot';
+import type { CrowdImage } from './crowd/crowd-picture';
+import type { Parted } from './crowd/crowds';
+import type { Plot, Strip } from './plot';
 import type { Polyline } from './polyline';
 import type { RateLine } from './rates/rate-line';
 
@@ -17,6 +19,9 @@ export interface CurvesScene {
   /** Gives a channel drawn out; `old` the curve as it was before a drag. */
   polyline(channel: string): Polyline | null;
   old(channel: string): Polyline | null;
+  /** Which channels of a strip are drawn one by one, and the picture of all others as far as it is there. */
+  parted(strip: Strip): Parted;
+  crowd(strip: Strip): CrowdImage | null;
   /** The rates of a channel, where they are drawn. */
   rates(channel: string): RateLine | null;
   /** What is drawn pale beside a channel: its second take, itself without its treatments. */

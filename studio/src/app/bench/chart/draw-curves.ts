@@ -1,4 +1,5 @@
-import { curveOf, type Curve, type Limit, type Project } from '@kaizen/core';
+import { activeClip, curveOf, type Curve, type Limit, type Project } from '@kaizen/core';
+import { chosenFrames } from './chosen';
 import type { BenchState } from '../../state/bench';
 import { limitOf } from '../channel-label';
 import { MONO, WORDS, type Ink } from './ink';
@@ -8,28 +9,29 @@ import { drawKeysOf, drawSeams } from './draw-keys';
 import { drawNotes } from './draw-notes';
 import { drawSummaryPegs } from './pegs';
 import { coincidingGroups } from './coinciding';
-import { PEG_ROW, valueStrips, yOf, type Plot, type Strip } from './plot';
+import { PEG_ROW, valueStrips, xOf, yOf, type Plot, type Strip } from './plot';
 import { pointAfter, type Polyline } from './polyline';
+import { MOST_BY_ONE } from './crowd/crowds';
 import { drawBreach, drawLimit, drawRate, drawSpeedMarks, keySpan, limitText } from './rates/draw-rates';
 import { speedMarks } from './rates/speed-marks';
 
 /** The density Curves: strips by unit with curves, keys and handles, and a row of summary pegs over them. */
 export function drawCurves(pen: CanvasRenderingContext2D, scene: CurvesScene): void {
   const { plot, ink } = scene;
-  const curves = valueStrips(plot)
-    .flatMap((strip) => strip.channels)
-    .flatMap((channel) => curveOf(scene.project, channel) ?? []);
+  const curves = curvesShown(scene);
   pen.fillStyle = ink.paper;
   pen.fillRect(0, plot.head, plot.width, PEG_ROW);
-  drawSummaryPegs(pen, plot, ink, curves, plot.head, chosenFrames(scene.bench, curves));
+  drawSummaryPegs(pen, plot, ink, curves, plot.head, chosenAmong(scene.bench, curves));
   for (const strip of plot.strips) drawStrip(pen, scene, strip);
   pen.fillStyle = ink.rule;
   pen.fillRect(0, plot.head + PEG_ROW - 1, plot.width, 1);
 }
 
-function chosenFrames(bench: BenchState, curves: readonly Curve[]): ReadonlySet<number> {
-  const shown = new Set(curves.map((curve) => curve.channel));
-  return new Set(bench.keys.filter((key) => shown.has(key.channel)).map((key) => key.frame));
+function chosenAmong({ keys }: BenchState, curves: readonly Curve[]): ReadonlySet<number> {
+  const all = new Set<number>();
+  if (keys.length > 0)
+    for (const { channel } of curves) for (const frame of chosenFrames(keys, channel)) all.add(frame);
+  return all;
 }
 
 function drawStrip(pen: CanvasRenderingContext2D, scene: CurvesScene, strip: Strip): void {
@@ -52,8 +54,38 @@ function drawStrip(pen: CanvasRenderingContext2D, scene: CurvesScene, strip: Str
   pen.fillRect(0, strip.top + strip.height - 1, plot.width, 1);
 }
 
+interface Shown {
+  readonly strips: readonly Strip[];
+  readonly curves: readonly Curve[];
+}
+const shownOf = new WeakMap<object, Shown>();
+
+/** The curves of all that is drawn; found once for a list of curves and strips, as panning changes neither. */
+function curvesShown({ plot, project }: CurvesScene): readonly Curve[] {
+  const list = activeClip(project)?.curves;
+  const known = list && shownOf.get(list);
+  if (known?.strips === plot.strips) return known.curves;
+  const curves = valueStrips(plot)
+    .flatMap((strip) => strip.channels)
+    .flatMap((channel) => curveOf(project, channel) ?? []);
+  if (list) shownOf.set(list, { strips: plot.strips, curves });
+  return curves;
+}
+
+type KeySpan = { readonly first: number; readonly last: number } | null;
+const spans = new WeakMap<readonly string[], { readonly of: object | undefined; readonly span: KeySpan }>();
+
 /** From the first to the last key of all that a strip draws. */
-function keysSpan(project: Project, strip: Strip): { readonly first: number; readonly last: number } | null {
+function keysSpan(project: Project, strip: Strip): KeySpan {
+  const of = activeClip(project)?.curves;
+  const known = spans.get(strip.channels);
+  if (known && known.of === of) return known.span;
+  const span = spanOfKeys(project, strip);
+  spans.set(strip.channels, { of, span });
+  return span;
+}
+
+function spanOfKeys(project: Project, strip: Strip): KeySpan {
   let [first, last] = [Infinity, -Infinity];
   for (const channel of strip.channels) {
     const keys = curveOf(project, channel)?.keys ?? [];
@@ -65,13 +97,16 @@ function keysSpan(project: Project, strip: Strip): { readonly first: number; rea
 
 /** The limits that a strip shows: those of its one channel that has some. */
 function limitsOf(project: Project, strip: Strip): Limit | undefined {
+  if (strip.channels.length > MOST_BY_ONE) return undefined;
   const all = strip.channels.flatMap((channel) => limitOf(project, channel) ?? []);
   return all.length === 1 ? all[0] : undefined;
 }
 
 function drawValues(pen: CanvasRenderingContext2D, scene: CurvesScene, strip: Strip): void {
   const { plot, ink } = scene;
-  for (const channel of strip.channels) {
+  const { front, crowd } = scene.parted(strip);
+  if (crowd.length > 0) drawCrowd(pen, scene, strip);
+  for (const channel of front) {
     const tone = toneOf(scene, strip, channel);
     const old = scene.old(channel);
     if (old) strokeLine(pen, plot, strip, old, { color: `${tone}59`, width: 1.6 });
@@ -81,12 +116,23 @@ function drawValues(pen: CanvasRenderingContext2D, scene: CurvesScene, strip: St
     for (const line of lines) strokeLine(pen, plot, strip, line, { color: `${tone}99`, width: 1.3 });
     pen.setLineDash([]);
   }
-  const groups = coincidingGroups(strip, (channel) => scene.polyline(channel));
-  strip.channels.forEach((channel) => {
+  const groups = coincidingGroups(strip, front, (channel) => scene.polyline(channel));
+  for (const channel of front) {
     const group = groups.get(channel);
     drawChannel(pen, scene, strip, channel, group ? interleaved(group, channel) : []);
-  });
+  }
   drawCounts(pen, ink, strip, groups);
+}
+
+/** The picture of all curves that are not drawn one by one, put where it belongs in time and value. */
+function drawCrowd(pen: CanvasRenderingContext2D, scene: CurvesScene, strip: Strip): void {
+  const image = scene.crowd(strip);
+  if (!image) return;
+  const { from, step, columns, low, high } = image.window;
+  const [left, right] = [xOf(scene.plot, from), xOf(scene.plot, from + step * columns)];
+  const [top, bottom] = [yOf(strip, high), yOf(strip, low)];
+  pen.imageSmoothingEnabled = false;
+  pen.drawImage(image.canvas, left, top, right - left, bottom - top);
 }
 
 /** Curves that lie on each other take turns along the line, each for so many pixels. */
@@ -124,7 +170,9 @@ function drawRates(
   limits: Limit | undefined,
 ): void {
   const { plot, ink, project, bench } = scene;
-  for (const channel of strip.channels) {
+  const { front, crowd } = scene.parted(strip);
+  if (crowd.length > 0) drawAsk(pen, ink, strip, crowd.length);
+  for (const channel of front) {
     const line = scene.rates(channel);
     if (!line) continue;
     const color = toneOf(scene, strip, channel);
@@ -136,10 +184,20 @@ function drawRates(
     const curve = curveOf(project, channel);
     if (curve && curve.keys.length > 1) drawSeams(pen, scene, strip, curve);
     if (!curve || curve.locked || strip.order !== 1) continue;
-    const chosen = new Set(bench.keys.filter((key) => key.channel === channel).map(({ frame }) => frame));
+    const chosen = chosenFrames(bench.keys, channel);
     const marks = speedMarks(project, curve, (frame) => chosen.has(frame));
     drawSpeedMarks(pen, plot, ink, strip, marks, color);
   }
+}
+
+/** Rates of a crowd say nothing: which are drawn is the user's to choose. */
+function drawAsk(pen: CanvasRenderingContext2D, ink: Ink, strip: Strip, count: number): void {
+  pen.font = WORDS;
+  pen.textAlign = 'center';
+  pen.textBaseline = 'middle';
+  pen.fillStyle = ink.soft;
+  const text = `${count} channels more: choose some in the rows to see their rates`;
+  pen.fillText(text, 280, strip.top + strip.height - 14);
 }
 
 function toneOf(scene: CurvesScene, strip: Strip, channel: string): string {
@@ -157,7 +215,7 @@ function drawStripName(
   pen.textAlign = 'left';
   pen.textBaseline = 'top';
   const [only] = strip.labels;
-  const names = [...new Set(strip.labels.map((label) => label.short))];
+  const names = shortNames(strip);
   const text = names.length <= 3 ? names.join(', ') : `${names.length} channels`;
   const shown = strip.order > 0 ? strip.told : strip.told ? `${text}, ${strip.told}` : text;
   const width = pen.measureText(shown).width + 14;
@@ -170,6 +228,13 @@ function drawStripName(
   pen.font = WORDS;
   pen.fillStyle = ink.ok;
   pen.fillText(limit, width, strip.top + 3);
+}
+
+const namesOf = new WeakMap<Strip['labels'], readonly string[]>();
+function shortNames({ labels }: Strip): readonly string[] {
+  let names = namesOf.get(labels);
+  if (!names) namesOf.set(labels, (names = [...new Set(labels.map((label) => label.short))]));
+  return names;
 }
 
 /** A mark on the scale of values about every so many pixels. */

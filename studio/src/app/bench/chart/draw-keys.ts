@@ -1,7 +1,8 @@
 import { handlePlace, repeatedKeys, repeats, type Curve, type HandleRef } from '@kaizen/core';
+import { chosenFrames } from './chosen';
 import type { CurvesScene } from './curves-scene';
 import type { Ink } from './ink';
-import { drawPin } from './pegs';
+import { drawPin, firstKeyFrom } from './pegs';
 import { xOf, yOf, type Strip } from './plot';
 
 /** A channel's keys with what belongs to them: seams and pins of its loop, ghosts of repeated keys, handles, loose edits. */
@@ -74,7 +75,7 @@ function drawKeys(
   tone: string,
 ): void {
   const { plot, ink, bench } = scene;
-  const chosen = new Set(bench.keys.filter((key) => key.channel === curve.channel).map((key) => key.frame));
+  const chosen = chosenFrames(bench.keys, curve.channel);
   const handles = bench.handles.filter((handle) => handle.channel === curve.channel);
   const open = new Set(handles.map(({ frame }) => frame));
   const sx = plot.width / (plot.axis.last - plot.axis.first);
@@ -83,13 +84,20 @@ function drawKeys(
   const marked: number[] = [];
   pen.lineCap = 'round';
   pen.beginPath();
-  curve.keys.forEach(({ frame, value }, i) => {
+  const { keys } = curve;
+  let [px, py] = [-Infinity, 0];
+  for (let i = firstKeyFrom(keys, plot.axis.first - BESIDE / sx); i < keys.length; i++) {
+    const { frame, value } = keys[i]!;
     const x = (frame - plot.axis.first) * sx;
-    if (x < -BESIDE || x > plot.width + BESIDE) return;
+    if (x > plot.width + BESIDE) break;
+    const y = bottom + (value - strip.low) * sy;
     const isChosen = chosen.has(frame);
-    if (isChosen || open.has(frame) || !Number.isInteger(frame)) marked.push(i);
-    if (!isChosen) dot(pen, x, bottom + (value - strip.low) * sy);
-  });
+    const onLast = x - px < 1 && Math.abs(y - py) < 1;
+    if (isChosen || open.has(frame) || (!onLast && !Number.isInteger(frame))) marked.push(i);
+    if (isChosen || onLast) continue;
+    dot(pen, x, y);
+    [px, py] = [x, y];
+  }
   ring(pen, tone, ink.sheet);
   for (const i of marked) {
     const key = curve.keys[i]!;

@@ -1,4 +1,5 @@
 import { curveOf, type Curve, type Limit } from '@kaizen/core';
+import { chosenFrames } from './chosen';
 import type { CurvesScene } from './curves-scene';
 import { drawTag, tagLook } from './draw-tag';
 import { WORDS } from './ink';
@@ -56,9 +57,7 @@ function drawLegNames(
   strip: Strip,
   curve: Curve,
 ): void {
-  const chosen = new Set(
-    bench.keys.filter(({ channel }) => channel === curve.channel).map(({ frame }) => frame),
-  );
+  const chosen = chosenFrames(bench.keys, curve.channel);
   const y = Math.round(strip.top + strip.height - 11) + 0.5;
   pen.textAlign = 'center';
   pen.textBaseline = 'middle';

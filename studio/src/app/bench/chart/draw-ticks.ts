@@ -1,10 +1,11 @@
 import { curveOf, driverInputs, type Curve, type Driver, type Project, type SideMode } from '@kaizen/core';
+import { chosenByChannel } from './chosen';
 import { OUTSIDE_LABELS } from '../words';
 import { channelLabel } from '../channel-label';
 import type { BenchState } from '../../state/bench';
 import { drawOutsideGround } from './draw-ruler';
 import { runEnds } from './hit';
-import { drawPeg, drawPin, drawSummaryPegs, lean, pegShape } from './pegs';
+import { drawPeg, drawPin, drawSummaryPegs, firstKeyFrom, lean, pegShape } from './pegs';
 import { WORDS, type Ink } from './ink';
 import { ROW, xOf, type Plot } from './plot';
 import type { ChannelRow, Row } from './rows';
@@ -38,19 +39,13 @@ export function drawTicks(pen: CanvasRenderingContext2D, scene: TicksScene): voi
   );
   const firstRow = Math.floor(scrollTop / ROW);
   const lastRow = Math.min(rows.length, Math.ceil((scrollTop + plot.height - plot.head) / ROW));
-  const chosen = chosenByChannel(scene.bench);
+  const chosen = chosenByChannel(scene.bench.keys);
   for (let i = firstRow; i < lastRow; i++)
     drawRow(pen, scene, rows[i]!, plot.head + i * ROW - scrollTop, chosen);
   pen.restore();
 }
 
 type Chosen = ReadonlyMap<string, ReadonlySet<number>>;
-
-function chosenByChannel(bench: BenchState): Chosen {
-  const map = new Map<string, Set<number>>();
-  for (const { channel, frame } of bench.keys) map.set(channel, (map.get(channel) ?? new Set()).add(frame));
-  return map;
-}
 
 function drawRow(
   pen: CanvasRenderingContext2D,
@@ -97,12 +92,7 @@ function drawChannelRow(
     pen.globalAlpha = curve.muted ? 0.4 : 1;
     drawHeldLegs(pen, plot, ink, curve, middle);
     drawOutside(pen, plot, ink, curve, middle);
-    curve.keys.forEach((key, i) => {
-      const isChosen = chosen.has(key.frame);
-      const color = isChosen ? ink.select : ink.ink;
-      drawSides(pen, plot, color, curve, i, middle);
-      drawPeg(pen, plot, color, key, middle, isChosen ? 6 : 4, isChosen ? 18 : 14);
-    });
+    drawPegs(pen, plot, ink, curve, middle, chosen);
     for (const pin of [curve.after.pin, curve.before.pin]) {
       pen.fillStyle = ink.ink;
       if (pin !== null) drawPin(pen, xOf(plot, pin), top + 1);
@@ -123,6 +113,35 @@ function drawChannelRow(
   }
   pen.setLineDash([]);
 }
+
+/** The pegs that show; those nearer than a pixel to the one before are one with it, and near ones have no strokes at their sides. */
+function drawPegs(
+  pen: CanvasRenderingContext2D,
+  plot: Plot,
+  ink: Ink,
+  curve: Curve,
+  middle: number,
+  chosen: ReadonlySet<number>,
+): void {
+  const { keys } = curve;
+  const frames = (BESIDE / plot.width) * (plot.axis.last - plot.axis.first);
+  let before = -Infinity;
+  for (let i = firstKeyFrom(keys, plot.axis.first - frames); i < keys.length; i++) {
+    const key = keys[i]!;
+    if (key.frame > plot.axis.last + frames) break;
+    const x = xOf(plot, key.frame);
+    const isChosen = chosen.has(key.frame);
+    if (x - before < 1 && !isChosen) continue;
+    const color = isChosen ? ink.select : ink.ink;
+    if (x - before >= ROOM_FOR_SIDES) drawSides(pen, plot, color, curve, i, middle);
+    drawPeg(pen, plot, color, key, middle, isChosen ? 6 : 4, isChosen ? 18 : 14);
+    before = x;
+  }
+}
+
+/** Pegs so many pixels beside the plot still reach into it. */
+const BESIDE = 16;
+const ROOM_FOR_SIDES = 4;
 
 /** Small arrows outside the chosen pegs of a row: dragged they scale the run. */
 function drawRunEnds(
@@ -151,15 +170,17 @@ function drawHeldLegs(
   curve: Curve,
   middle: number,
 ): void {
-  curve.keys.forEach((key, i) => {
-    const next = curve.keys[i + 1];
-    if (key.leg.kind !== 'hold' || !next) return;
+  const { keys } = curve;
+  for (let i = Math.max(0, firstKeyFrom(keys, plot.axis.first) - 1); i < keys.length - 1; i++) {
+    const [key, next] = [keys[i]!, keys[i + 1]!];
+    if (key.frame > plot.axis.last) break;
+    if (key.leg.kind !== 'hold') continue;
     const [a, b] = [xOf(plot, key.frame), xOf(plot, next.frame)];
     pen.fillStyle = ink.rule;
     pen.fillRect(a, middle - 4, b - a, 8);
     pen.fillStyle = ink.ink;
     pen.fillRect(a, middle + 3, b - a, 1);
-  });
+  }
 }
 
 /** A fine stroke on each side of a peg: how the curve meets the key there. */

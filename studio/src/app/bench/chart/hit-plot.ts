@@ -1,12 +1,17 @@
-import { curveOf, handlePlace, repeatedKeys, type KeyRef } from '@kaizen/core';
+import { greatestOf, leastOf, curveOf, handlePlace, repeatedKeys, type KeyRef } from '@kaizen/core';
+import { chosenFrames } from './chosen';
 import type { HitScene, Target } from './target';
+import { MOST_BY_ONE } from './crowd/crowds';
 import { valueOfChannel } from './chart-lines';
 import { frameAt, xOf, yOf, type Strip } from './plot';
 import { cruises, speedMarks } from './rates/speed-marks';
+import { firstKeyFrom } from './pegs';
 import { boxGrips } from './scale-box';
 
 const KEY_REACH = 8;
 const CURVE_REACH = 6;
+/** No handle shown is longer than this, in pixels. */
+const MOST_HANDLE = 4000;
 
 /** What lies under a place of a strip: grips of the box, handles, keys, repeated keys, curves; in strips of rates what reshapes them. */
 export function hitPlot(scene: HitScene, strip: Strip, x: number, y: number): Target {
@@ -21,13 +26,16 @@ export function hitPlot(scene: HitScene, strip: Strip, x: number, y: number): Ta
 }
 
 function hitHandle({ plot, project, bench }: HitScene, strip: Strip, x: number, y: number): Target | null {
-  const open = new Set([...bench.keys, ...bench.handles].map(({ channel, frame }) => `${channel}@${frame}`));
-  for (const channel of strip.channels) {
+  const drawn = new Set(strip.channels);
+  const within = [frameAt(plot, x - MOST_HANDLE), frameAt(plot, x + MOST_HANDLE)] as const;
+  const open = [...bench.keys, ...bench.handles].filter(
+    ({ channel, frame }) => frame >= within[0] && frame <= within[1] && drawn.has(channel),
+  );
+  for (const { channel, frame } of open) {
     const curve = curveOf(project, channel);
     if (!curve) continue;
-    for (let i = 0; i < curve.keys.length; i++) {
-      const { frame } = curve.keys[i]!;
-      if (!open.has(`${channel}@${frame}`)) continue;
+    const i = firstKeyFrom(curve.keys, frame);
+    if (curve.keys[i]?.frame === frame) {
       for (const side of ['in', 'out'] as const) {
         const end = handlePlace(project, curve, i, side);
         if (end && near(xOf(plot, end.frame) - x, yOf(strip, end.value) - y))
@@ -52,7 +60,7 @@ function hitBox({ plot, project, bench }: HitScene, strip: Strip, x: number, y: 
 
 /** In a strip of rates: what can be reshaped in the speed; else the ground. */
 function hitRates({ plot, project }: HitScene, strip: Strip, x: number, y: number): Target {
-  if (strip.order !== 1) return { kind: 'ground', strip };
+  if (strip.order !== 1 || strip.channels.length > MOST_BY_ONE) return { kind: 'ground', strip };
   const curves = strip.channels.flatMap((channel) => curveOf(project, channel) ?? []);
   const open = curves.filter(({ locked }) => !locked);
   const mark = open
@@ -85,18 +93,20 @@ function hitRepeated({ plot, project }: HitScene, strip: Strip, x: number, y: nu
 const ON_EACH_OTHER = 0.8;
 
 function hitKey({ plot, project, bench }: HitScene, strip: Strip, x: number, y: number): Target | null {
-  const found = strip.channels
-    .flatMap((channel) =>
-      (curveOf(project, channel)?.keys ?? []).map((key) => ({
-        ref: { channel, frame: key.frame },
-        distance: Math.hypot(xOf(plot, key.frame) - x, yOf(strip, key.value) - y),
-      })),
-    )
-    .filter(({ distance }) => distance <= KEY_REACH);
-  const least = Math.min(...found.map(({ distance }) => distance));
+  const [from, to] = [frameAt(plot, x - KEY_REACH), frameAt(plot, x + KEY_REACH)];
+  const found: { readonly ref: KeyRef; readonly distance: number }[] = [];
+  for (const channel of strip.channels) {
+    const keys = curveOf(project, channel)?.keys ?? [];
+    for (let i = firstKeyFrom(keys, from); i < keys.length && keys[i]!.frame <= to; i++) {
+      const { frame, value } = keys[i]!;
+      const distance = Math.hypot(xOf(plot, frame) - x, yOf(strip, value) - y);
+      if (distance <= KEY_REACH) found.push({ ref: { channel, frame }, distance });
+    }
+  }
+  if (found.length === 0) return null;
+  const least = leastOf(found.map(({ distance }) => distance));
   const there = found.filter(({ distance }) => distance <= least + ON_EACH_OTHER).map(({ ref }) => ref);
-  const isChosen = (ref: KeyRef) =>
-    bench.keys.some((key) => key.channel === ref.channel && key.frame === ref.frame);
+  const isChosen = ({ channel, frame }: KeyRef) => chosenFrames(bench.keys, channel).has(frame);
   const best = there.find(isChosen) ?? there[0];
   return best ? { kind: 'keys', refs: [best], strip, under: there } : null;
 }
@@ -112,12 +122,12 @@ function hitCurve(
       yOf(strip, valueOfChannel(program, project, channel, frameAt(plot, x + shift))),
     );
     const distance =
-      y >= Math.min(...values) && y <= Math.max(...values)
+      y >= leastOf(values) && y <= greatestOf(values)
         ? 0
-        : Math.min(...values.map((value) => Math.abs(value - y)));
+        : leastOf(values.map((value) => Math.abs(value - y)));
     return distance <= CURVE_REACH ? [{ channel, distance }] : [];
   });
-  const least = Math.min(...found.map(({ distance }) => distance));
+  const least = leastOf(found.map(({ distance }) => distance));
   const all = found.filter(({ distance }) => distance <= least + ON_EACH_OTHER).map(({ channel }) => channel);
   const best = all.find((channel) => bench.channels.includes(channel)) ?? all[0];
   return best === undefined ? null : { kind: 'curve', channel: best, strip, all };

@@ -1,7 +1,9 @@
-import { curveOf, type Curve, type KeyRef } from '@kaizen/core';
+import { curveOf, spanOf, type Curve, type KeyRef } from '@kaizen/core';
+import { chosenFrames } from './chosen';
 import type { Box } from './chart-model';
 import { markerBox, nameWidth } from '../ruler/draw-marks';
-import { MARKER_ROW, PEG_ROW, ROW, RULER, stripAt, valueStrips, xOf, yOf, type Plot } from './plot';
+import { firstKeyFrom } from './pegs';
+import { frameAt, MARKER_ROW, PEG_ROW, ROW, RULER, stripAt, valueStrips, xOf, yOf, type Plot } from './plot';
 import { hitPlot } from './hit-plot';
 import type { HitScene, Target } from './target';
 import type { Row } from './rows';
@@ -53,16 +55,17 @@ export function runEnds(
   chosen: ReadonlySet<number> | undefined,
 ): { readonly start: number; readonly end: number } | null {
   if (row.kind !== 'channel' || !chosen || chosen.size < 2) return null;
-  const frames = [...chosen];
-  return { start: xOf(plot, Math.min(...frames)) - RUN_AWAY, end: xOf(plot, Math.max(...frames)) + RUN_AWAY };
+  const { first, last } = spanOf(chosen);
+  return { start: xOf(plot, first) - RUN_AWAY, end: xOf(plot, last) + RUN_AWAY };
 }
 
 function hitRun({ plot, bench }: HitScene, row: Row, x: number): Target | null {
-  const chosen = bench.keys.filter(({ channel }) => channel === row.id).map(({ frame }) => frame);
-  const ends = runEnds(plot, row, new Set(chosen));
+  const chosen = chosenFrames(bench.keys, row.id);
+  const ends = runEnds(plot, row, chosen);
   if (!ends) return null;
-  if (Math.abs(x - ends.end) <= RUN_REACH) return { kind: 'run', end: 'end', frame: Math.max(...chosen) };
-  if (Math.abs(x - ends.start) <= RUN_REACH) return { kind: 'run', end: 'start', frame: Math.min(...chosen) };
+  const { first, last } = spanOf(chosen);
+  if (Math.abs(x - ends.end) <= RUN_REACH) return { kind: 'run', end: 'end', frame: last };
+  if (Math.abs(x - ends.start) <= RUN_REACH) return { kind: 'run', end: 'start', frame: first };
   return null;
 }
 
@@ -92,26 +95,22 @@ export function curvesOfRow(row: Row): readonly Curve[] {
 }
 
 /** All keys on the one frame nearest to a place, within reach. */
-function keysNear(
-  plot: Plot,
-  curves: readonly { readonly channel: string; readonly keys: readonly { readonly frame: number }[] }[],
-  x: number,
-): KeyRef[] {
+function keysNear(plot: Plot, curves: readonly Pick<Curve, 'channel' | 'keys'>[], x: number): KeyRef[] {
   let nearest = PEG_REACH;
   let frame: number | null = null;
-  for (const curve of curves) {
-    for (const key of curve.keys) {
-      const distance = Math.abs(xOf(plot, key.frame) - x);
-      if (distance <= nearest) {
-        nearest = distance;
-        frame = key.frame;
-      }
+  const [from, to] = [frameAt(plot, x - PEG_REACH), frameAt(plot, x + PEG_REACH)];
+  for (const { keys } of curves) {
+    for (let i = firstKeyFrom(keys, from); i < keys.length && keys[i]!.frame <= to; i++) {
+      const distance = Math.abs(xOf(plot, keys[i]!.frame) - x);
+      if (distance > nearest) continue;
+      nearest = distance;
+      frame = keys[i]!.frame;
     }
   }
   if (frame === null) return [];
   const found = frame;
-  return curves.flatMap((curve) =>
-    curve.keys.some((key) => key.frame === found) ? [{ channel: curve.channel, frame: found }] : [],
+  return curves.flatMap(({ channel, keys }) =>
+    keys[firstKeyFrom(keys, found)]?.frame === found ? [{ channel, frame: found }] : [],
   );
 }
 

@@ -1,4 +1,4 @@
-import { curveOf, type KeyRef, type Project } from '@kaizen/core';
+import { greatestOf, leastOf, curveOf, type KeyRef, type Project } from '@kaizen/core';
 
 /**
  * The keys that a click with Shift adds: on the channels of the chosen and the clicked keys, all from the first chosen frame to
@@ -10,7 +10,7 @@ export function rangeOfKeys(
   clicked: readonly KeyRef[],
 ): readonly KeyRef[] {
   const frames = [...chosen, ...clicked].map(({ frame }) => frame);
-  const [first, last] = [Math.min(...frames), Math.max(...frames)];
+  const [first, last] = [leastOf(frames), greatestOf(frames)];
   const channels = new Set([...chosen, ...clicked].map(({ channel }) => channel));
   return [...channels].flatMap((channel) =>
     (curveOf(project, channel)?.keys ?? [])

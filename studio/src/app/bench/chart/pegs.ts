@@ -1,5 +1,5 @@
 import type { Curve, Key } from '@kaizen/core';
-import { forList } from './for-list';
+import { firstAtOrAfter } from './crowd/crowd-grid';
 import type { Ink } from './ink';
 import { ROW, xOf, type Plot } from './plot';
 
@@ -41,7 +41,7 @@ export function drawPeg(
   pen.fill();
 }
 
-/** Hollow pegs where any of some curves has a key; filled where one of them is chosen. */
+/** Hollow pegs where any of some curves has a key; filled where one of them is chosen. Keys nearer than a pixel are one peg. */
 export function drawSummaryPegs(
   pen: CanvasRenderingContext2D,
   plot: Plot,
@@ -51,23 +51,94 @@ export function drawSummaryPegs(
   chosen: ReadonlySet<number>,
 ): void {
   pen.lineWidth = 1.1;
-  for (const frame of keyFrames(curves, null)) {
-    if (frame < plot.axis.first - 20 || frame > plot.axis.last + 20) continue;
-    const x = Math.round(xOf(plot, frame)) + 0.5;
-    const isChosen = chosen.has(frame);
-    pen.strokeStyle = isChosen ? ink.select : ink.ink;
-    pen.fillStyle = isChosen ? ink.select : ink.sheet;
-    pegShape(pen, x, top + ROW / 2, 5, 11, lean(frame));
-    pen.fill();
-    pen.stroke();
+  const pegs = pegColumns(plot, curves);
+  const styles = [
+    { fill: ink.sheet, stroke: ink.ink, isChosen: false },
+    { fill: ink.select, stroke: ink.select, isChosen: true },
+  ];
+  const chosenColumns = new Set([...chosen].map((frame) => Math.round(xOf(plot, frame))));
+  for (const { fill, stroke, isChosen } of styles) {
+    pen.fillStyle = fill;
+    pen.strokeStyle = stroke;
+    for (let i = 0; i < pegs.length; i++) {
+      const frame = pegs[i]!;
+      if (Number.isNaN(frame) || chosenColumns.has(i - PEG_MARGIN) !== isChosen) continue;
+      pegShape(pen, i - PEG_MARGIN + 0.5, top + ROW / 2, 5, 11, lean(frame));
+      pen.fill();
+      pen.stroke();
+    }
   }
 }
 
-/** All frames on which any of some curves has a key, each once. */
-const keyFrames = forList(
-  (curves: readonly Curve[], _asked: null): ReadonlySet<number> =>
-    new Set(curves.flatMap((curve) => curve.keys.map((key) => key.frame))),
-);
+/** Pegs reach so many pixels into the plot from beside it. */
+const PEG_MARGIN = 8;
+
+/** The frame of the first key in each pixel column of the plot, with a margin at both sides; NaN where there is none. */
+function pegColumns(plot: Plot, curves: readonly Curve[]): Float64Array {
+  const columns = new Float64Array(Math.ceil(plot.width) + 2 * PEG_MARGIN).fill(Number.NaN);
+  const { first, last } = plot.axis;
+  const scale = plot.width / (last - first);
+  const frames = framesOf(curves);
+  for (let i = firstAtOrAfter(frames, first - PEG_MARGIN / scale); i < frames.length; i++) {
+    const column = Math.round((frames[i]! - first) * scale) + PEG_MARGIN;
+    if (column >= columns.length) break;
+    if (column >= 0 && Number.isNaN(columns[column]!)) columns[column] = frames[i]!;
+  }
+  return columns;
+}
+
+/** The frames on which any of some curves has a key, each once, rising; and how many curves have one there. */
+interface FrameUnion {
+  curves: readonly Curve[];
+  readonly counts: Map<number, number>;
+  frames: Float64Array;
+}
+const unions = new Map<string, FrameUnion>();
+const MOST_UNIONS = 200;
+
+/** All key frames of some curves. Where one of the same curves is another than last time, only its frames are counted anew. */
+function framesOf(curves: readonly Curve[]): Float64Array {
+  const key = `${curves[0]?.channel ?? ''} ${curves.length} ${curves.at(-1)?.channel ?? ''}`;
+  let union = unions.get(key);
+  if (
+    !union ||
+    union.curves.length !== curves.length ||
+    union.curves.some((c, i) => c.channel !== curves[i]!.channel)
+  ) {
+    union = { curves: [], counts: new Map(), frames: new Float64Array(0) };
+    if (unions.size >= MOST_UNIONS) unions.delete(unions.keys().next().value!);
+    unions.set(key, union);
+  }
+  let changed = false;
+  for (let i = 0; i < curves.length; i++) {
+    const [was, is] = [union.curves[i], curves[i]!];
+    if (was === is || was?.keys === is.keys) continue;
+    for (const { frame } of was?.keys ?? []) count(union.counts, frame, -1);
+    for (const { frame } of is.keys) count(union.counts, frame, 1);
+    changed = true;
+  }
+  union.curves = curves;
+  if (changed) union.frames = Float64Array.from(union.counts.keys()).sort();
+  return union.frames;
+}
+
+function count(counts: Map<number, number>, frame: number, by: number): void {
+  const sum = (counts.get(frame) ?? 0) + by;
+  if (sum > 0) counts.set(frame, sum);
+  else counts.delete(frame);
+}
+
+/** The place of the first key at or after a frame. */
+export function firstKeyFrom(keys: readonly Key[], frame: number): number {
+  let low = 0;
+  let high = keys.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (keys[middle]!.frame < frame) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
 
 /** A mark on the key where the repeating part begins. */
 export function drawPin(pen: CanvasRenderingContext2D, x: number, y: number): void {

@@ -103,6 +103,8 @@ describe('what is written on the plot', () => {
       old: () => null,
       rates: (channel) => channelRateLine(view, program, project, channel),
       beside: () => [],
+      parted: ({ channels: front }) => ({ front, crowd: [] }),
+      crowd: () => null,
     });
     return { plot, words: strokes.filter(({ method }) => method === 'fillText') };
   };

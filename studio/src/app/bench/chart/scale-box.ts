@@ -1,4 +1,5 @@
-import { curveOf, type KeyRef, type Project } from '@kaizen/core';
+import { greatestOf, keyAtFrame, leastOf, curveOf, type KeyRef, type Project } from '@kaizen/core';
+import { chosenFrames } from './chosen';
 import { xOf, yOf, type Plot, type Strip } from './plot';
 
 /** Room between the outer chosen keys and the box around them, in pixels. */
@@ -22,19 +23,18 @@ export interface BoxGrip {
 
 /** The box around the chosen keys of a strip; null for fewer than two. */
 export function keyBox(project: Project, strip: Strip, keys: readonly KeyRef[]): KeyBox | null {
-  const chosen = keys
-    .filter(({ channel }) => strip.channels.includes(channel))
-    .flatMap(
-      ({ channel, frame }) => curveOf(project, channel)?.keys.find((key) => key.frame === frame) ?? [],
-    );
+  const chosen = strip.channels.flatMap((channel) => {
+    const curve = curveOf(project, channel);
+    return curve ? [...chosenFrames(keys, channel)].flatMap((frame) => keyAtFrame(curve, frame) ?? []) : [];
+  });
   if (chosen.length < 2) return null;
   const frames = chosen.map(({ frame }) => frame);
   const values = chosen.map(({ value }) => value);
   return {
-    start: Math.min(...frames),
-    end: Math.max(...frames),
-    low: Math.min(...values),
-    high: Math.max(...values),
+    start: leastOf(frames),
+    end: greatestOf(frames),
+    low: leastOf(values),
+    high: greatestOf(values),
   };
 }
 

@@ -48,7 +48,8 @@ describe('curves that lie on each other', () => {
       const compiled = scene.program.curveAt(scene.program.structure.slots.get(channel)!)!;
       return curvePolyline(compiled, 0, 100, 1);
     };
-    return coincidingGroups(scene.plot.strips[0]!, line);
+    const [strip] = scene.plot.strips;
+    return coincidingGroups(strip!, strip!.channels, line);
   };
 
   it('are one group, and no longer once one of them moves', () => {

@@ -1,3 +1,4 @@
+import { greatestOf, leastOf } from '@kaizen/core';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import type { Axis, ChannelKind } from '@kaizen/core';
@@ -53,7 +54,7 @@ export class PoseSheetComponent {
     const { start, end } = project.range;
     const several = new Set(frames).size > 1;
     const released = several
-      ? { start: Math.min(...frames), end: Math.max(...frames) }
+      ? { start: leastOf(frames), end: greatestOf(frames) }
       : { start, end: Math.round((start + end) / 2) };
     this.studio.set({ held: { ...this.held(), released } });
   }

@@ -1,5 +1,7 @@
 import { computed, Injectable, inject, signal } from '@angular/core';
 import {
+  greatestOf,
+  leastOf,
   changeSound,
   putMarker,
   removeMarker,
@@ -34,8 +36,8 @@ export class RulerTools {
       id: crypto.randomUUID(),
       name: MARKER_NAMES.note,
       kind: 'note',
-      frame: several ? Math.min(...frames) : this.stage.frame(),
-      end: several ? Math.max(...frames) : null,
+      frame: several ? leastOf(frames) : this.stage.frame(),
+      end: several ? greatestOf(frames) : null,
     };
     this.studio.edit('Add a marker', (project) => putMarker(project, marker));
     this.pick(marker.id);
@@ -65,7 +67,7 @@ export class RulerTools {
       .flatMap((marker) => (marker.end === null ? [marker.frame] : [marker.frame, marker.end]))
       .filter((at) => (at - frame) * way > 1e-6);
     if (frames.length === 0) return null;
-    return way === 1 ? Math.min(...frames) : Math.max(...frames);
+    return way === 1 ? leastOf(frames) : greatestOf(frames);
   }
 }
 

@@ -1,5 +1,5 @@
 import { Injectable, inject } from '@angular/core';
-import { curveOf, framesPerSecond, type KeyRef } from '@kaizen/core';
+import { greatestOf, leastOf, curveOf, framesPerSecond, type KeyRef } from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { Stage, type Offer } from '../stage';
 import { Offers } from './offers';
@@ -43,7 +43,7 @@ export class LegRest {
       const next = curveOf(project, channel)?.keys.find((key) => key.frame > frame);
       return next ? [next.frame] : [];
     });
-    const [first, last] = [Math.min(...refs.map(({ frame }) => frame)), Math.max(...ends)];
+    const [first, last] = [leastOf(refs.map(({ frame }) => frame)), greatestOf(ends)];
     this.back ??= this.stage.frame();
     const mine = this.timer;
     const began = performance.now();

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatDialogRef } from '@angular/material/dialog';
 import { MatTooltip } from '@angular/material/tooltip';
-import { keyTable, readKeyTable, type KeyRef } from '@kaizen/core';
+import { greatestOf, leastOf, keyTable, readKeyTable, type KeyRef } from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { shownFrame } from '../../ui/amount';
 import { SegmentsComponent } from '../../ui/segments.component';
@@ -148,7 +148,7 @@ export class PasteTableComponent {
         : '';
     if (rows.length === 0) return `No row has two numbers.${left}`;
     const frames = rows.map(({ frame }) => frame);
-    return `${rows.length} keys from f ${shownFrame(Math.min(...frames))} to ${shownFrame(Math.max(...frames))}.${left}`;
+    return `${rows.length} keys from f ${shownFrame(leastOf(frames))} to ${shownFrame(greatestOf(frames))}.${left}`;
   });
 
   key(): void {

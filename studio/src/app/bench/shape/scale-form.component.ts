@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
-import { curveOf, scaleBox, shiftFrame, type Project } from '@kaizen/core';
+import { greatestOf, keyAtFrame, leastOf, curveOf, scaleBox, shiftFrame, type Project } from '@kaizen/core';
+import { chosenFrames } from '../chart/chosen';
 import { CommandRegistry } from '../../commands/registry';
 import { Studio } from '../../state/studio';
 import { NumberFieldComponent } from '../../ui/number-field.component';
@@ -72,7 +73,7 @@ export class ScaleFormComponent {
 
   private readonly span = computed(() => {
     const frames = this.studio.bench().keys.map(({ frame }) => frame);
-    return { first: Math.min(...frames), last: Math.max(...frames) };
+    return { first: leastOf(frames), last: greatestOf(frames) };
   });
 
   private frame(): number {
@@ -82,10 +83,10 @@ export class ScaleFormComponent {
 
   /** The value of a channel that stays where it is. */
   private valueOf(project: Project, channel: string): number {
-    const values = this.studio
-      .bench()
-      .keys.filter((key) => key.channel === channel)
-      .map(({ frame }) => curveOf(project, channel)?.keys.find((key) => key.frame === frame)?.value ?? 0);
+    const curve = curveOf(project, channel);
+    const values = [...chosenFrames(this.studio.bench().keys, channel)].map(
+      (frame) => (curve && keyAtFrame(curve, frame)?.value) ?? 0,
+    );
     const program = this.stage.program();
     switch (this.about()) {
       case 'first':
@@ -95,7 +96,7 @@ export class ScaleFormComponent {
       case 'playhead':
         return program ? valueOfChannel(program, project, channel, this.stage.frame()) : 0;
       case 'middle':
-        return (Math.min(...values) + Math.max(...values)) / 2;
+        return (leastOf(values) + greatestOf(values)) / 2;
     }
   }
 

@@ -1,6 +1,7 @@
 import {
   curveContext,
   curveOf,
+  keyIndexAt,
   resolveSide,
   secondsPerFrame,
   type Curve,
@@ -28,9 +29,9 @@ export interface ChosenKey {
 export function chosenKeys(project: Project, refs: readonly KeyRef[]): readonly ChosenKey[] {
   return refs.flatMap((ref) => {
     const curve = curveOf(project, ref.channel);
-    const index = curve?.keys.findIndex((key) => key.frame === ref.frame) ?? -1;
+    const index = curve ? keyIndexAt(curve, ref.frame) : -1;
     const key = curve?.keys[index];
-    return curve && key ? [{ ref, curve, key, index }] : [];
+    return curve && key && key.frame === ref.frame ? [{ ref, curve, key, index }] : [];
   });
 }
 

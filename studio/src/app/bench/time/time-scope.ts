@@ -1,4 +1,6 @@
 import {
+  greatestOf,
+  leastOf,
   activeClip,
   curvesByChannel,
   curvesOfPart,
@@ -51,6 +53,6 @@ export function timeScope(project: Project, bench: Chosen & Pick<BenchState, 'ti
     }
   }
   const locked = named.filter((channel) => curves.get(channel)?.locked).length;
-  const span = frames.length > 0 ? { start: Math.min(...frames), end: Math.max(...frames) } : null;
+  const span = frames.length > 0 ? { start: leastOf(frames), end: greatestOf(frames) } : null;
   return { channels, refs, span, locked, all };
 }

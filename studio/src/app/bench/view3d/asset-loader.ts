@@ -21,18 +21,18 @@ interface Loaded {
   readonly json: GltfJson;
 }
 
-const cache = new Map<string, Promise<Loaded | null>>();
+const cache = new Map<string, Promise<Loaded>>();
 
-/** The meshes of one node of a model, without its children. Empty where the model can't be shown. */
+/** The meshes of one node of a model, without its children. Fails with a reason in words where the model can't be shown. */
 export async function assetMeshes(asset: Asset, nodeName: string): Promise<readonly AssetMesh[]> {
   let loading = cache.get(asset.sha256);
   if (!loading) {
-    loading = load(asset).catch(() => null);
+    loading = load(asset);
     cache.set(asset.sha256, loading);
   }
   const loaded = await loading;
-  const index = loaded ? findAssetNode(loaded.json, nodeName) : null;
-  if (!loaded || index === null) return [];
+  const index = findAssetNode(loaded.json, nodeName);
+  if (index === null) throw new Error(`it has no node called ${nodeName}`);
   const node = (await loaded.gltf.parser.getDependency('node', index)) as Object3D;
   const own = (node as Mesh).isMesh
     ? [node as Mesh]
@@ -51,10 +51,11 @@ function isPrimitive(gltf: GLTF, object: Object3D): boolean {
   return (object as Mesh).isMesh && association?.nodes === undefined;
 }
 
-async function load(asset: Asset): Promise<Loaded | null> {
+async function load(asset: Asset): Promise<Loaded> {
   const bytes = bytesOfUri(asset.uri);
-  const glb = bytes ? readGlb(bytes) : null;
-  if (!bytes || !glb || 'reason' in glb) return null;
+  if (!bytes) throw new Error('its bytes are not in the project');
+  const glb = readGlb(bytes);
+  if ('reason' in glb) throw new Error(glb.reason);
   const gltf = await new GLTFLoader().parseAsync(bytes.buffer as ArrayBuffer, '');
   return { gltf, json: JSON.parse(glb.text) as GltfJson };
 }

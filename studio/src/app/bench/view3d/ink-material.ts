@@ -1,59 +1,185 @@
-import { BackSide, type Color, DoubleSide, ShaderMaterial, type Vector2, Vector3, type Texture } from 'three';
+import {
+  type Color,
+  DoubleSide,
+  type Matrix4,
+  ShaderMaterial,
+  type Vector2,
+  Vector3,
+  type Texture,
+} from 'three';
 
 /** Where the light of the drawing comes from, in the world. */
 export const LIGHT = new Vector3(0.45, 0.85, 0.4).normalize();
 
-/** Flat fills in three tones by the light, no gradient: what a technical drawing on paper has. */
-export function fillMaterial(color: Color, map: Texture | null = null): ShaderMaterial {
+/** What all drawing shares; changed in place with the theme and the size of the view. */
+export interface Inks {
+  readonly ink: Color;
+  readonly edge: Color;
+  readonly select: Color;
+  readonly shadow: Color;
+  /** Of the view, in pixels. */
+  readonly size: Vector2;
+  /** How much the night dims the fills. */
+  readonly dim: { value: number };
+  /** Lays things flat on the floor. */
+  readonly flatten: Matrix4;
+}
+
+/** A normal goes with the cofactors of a matrix: right under any scale, mirrored ones too. */
+const TURNING = `
+  mat3 turning(mat3 m) {
+    vec3 c0 = cross(m[1], m[2]);
+    float way = dot(m[0], c0) < 0.0 ? -1.0 : 1.0;
+    return mat3(c0, cross(m[2], m[0]), cross(m[0], m[1])) * way;
+  }`;
+
+/**
+ * Flat fills in three tones by the light, no gradient: what a technical drawing on paper has. What is smooth or of metal has one
+ * flat highlight more, what is see-through is stippled.
+ */
+export function fillMaterial({ dim }: Inks, map: Texture | null = null): ShaderMaterial {
   return new ShaderMaterial({
     side: DoubleSide,
-    uniforms: {
-      color: { value: color },
-      light: { value: LIGHT },
-      map: { value: map },
-      textured: { value: map !== null },
-    },
+    polygonOffset: true,
+    polygonOffsetFactor: 1,
+    polygonOffsetUnits: 1,
+    uniforms: { light: { value: LIGHT }, dim, map: { value: map }, textured: { value: map !== null } },
     vertexShader: `
+      attribute mat4 placed;
+      attribute vec4 tone;
+      attribute vec4 glow;
+      attribute vec2 surface;
       varying vec3 vNormal;
+      varying vec3 vPlace;
       varying vec2 vUv;
+      varying vec4 vTone;
+      varying vec3 vGlow;
+      varying vec2 vSurface;
+      ${TURNING}
       void main() {
+        mat4 seen = viewMatrix * placed;
         vUv = uv;
-        vNormal = normalMatrix * normal;
-        gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.0);
+        vNormal = turning(mat3(seen)) * normal;
+        vec4 place = seen * vec4(position, 1.0);
+        vPlace = place.xyz;
+        vTone = tone;
+        vGlow = glow.rgb;
+        vSurface = surface;
+        gl_Position = projectionMatrix * place;
       }`,
     fragmentShader: `
-      uniform vec3 color;
       uniform vec3 light;
+      uniform float dim;
       uniform sampler2D map;
       uniform bool textured;
       varying vec3 vNormal;
+      varying vec3 vPlace;
       varying vec2 vUv;
+      varying vec4 vTone;
+      varying vec3 vGlow;
+      varying vec2 vSurface;
+      float stipple(vec2 at) {
+        vec2 cell = mod(floor(at), 4.0);
+        vec2 half_ = mod(cell, 2.0);
+        float fine = mod(half_.x * 2.0 + half_.y * 3.0, 4.0);
+        vec2 rough = floor(cell / 2.0);
+        return (fine * 4.0 + mod(rough.x * 2.0 + rough.y * 3.0, 4.0) + 0.5) / 16.0;
+      }
       void main() {
+        if (vTone.a < 1.0 && stipple(gl_FragCoord.xy) >= vTone.a) discard;
         vec3 n = normalize(gl_FrontFacing ? vNormal : -vNormal);
-        float lit = dot(n, normalize((viewMatrix * vec4(light, 0.0)).xyz));
-        float tone = lit > 0.62 ? 1.0 : lit > 0.02 ? 0.9 : 0.77;
-        vec3 base = textured ? color * texture2D(map, vUv).rgb : color;
-        gl_FragColor = vec4(base * tone, 1.0);
+        vec3 l = normalize((viewMatrix * vec4(light, 0.0)).xyz);
+        float lit = dot(n, l);
+        float metal = vSurface.y;
+        float low = mix(0.77, 0.62, metal);
+        float tone = lit > 0.62 ? 1.0 : lit > 0.02 ? mix(0.9, 0.82, metal) : low;
+        float shine = max(0.0, 0.7 - vSurface.x) / 0.7;
+        float bright = dot(n, normalize(l - normalize(vPlace)));
+        float spot = shine > 0.0 && bright > 1.0 - 0.09 * shine ? mix(0.35, 0.6, metal) : 0.0;
+        vec3 base = textured ? vTone.rgb * texture2D(map, vUv).rgb : vTone.rgb;
+        gl_FragColor = vec4(mix(base * tone, vec3(1.0), spot) * dim + vGlow, 1.0);
         #include <colorspace_fragment>
       }`,
   });
 }
 
-/** The silhouette: the back faces pushed outwards by a width in pixels. */
-export function outlineMaterial(color: Color, size: Vector2, width: number): ShaderMaterial {
+/** Widths of lines in pixels: the silhouette, a crease within it, and how much wider both are of what is chosen. */
+const WIDTHS = { silhouette: 1.35, crease: 0.75, chosen: 1.9 };
+
+/** Edges as lines of a width in pixels: the silhouette, found anew in each view, and the creases within it. */
+export function edgeMaterial({ ink, edge, select, size }: Inks): ShaderMaterial {
   return new ShaderMaterial({
-    side: BackSide,
-    uniforms: { color: { value: color }, size: { value: size }, width: { value: width } },
+    side: DoubleSide,
+    uniforms: {
+      ink: { value: ink },
+      edge: { value: edge },
+      select: { value: select },
+      size: { value: size },
+    },
     vertexShader: `
+      attribute mat4 placed;
+      attribute vec4 glow;
+      attribute vec3 end;
+      attribute vec3 left;
+      attribute vec3 right;
+      attribute vec3 corner;
       uniform vec2 size;
-      uniform float width;
-      attribute vec3 outward;
+      uniform vec3 ink;
+      uniform vec3 edge;
+      uniform vec3 select;
+      varying vec3 vColor;
+      ${TURNING}
+      const float NEAREST = -0.01;
       void main() {
-        vec4 place = projectionMatrix * modelViewMatrix * vec4(position, 1.0);
-        vec3 n = normalMatrix * outward;
-        vec2 aside = length(n.xy) > 1e-5 ? normalize(n.xy) : vec2(0.0);
-        place.xy += aside * width * 2.0 / size * place.w;
+        mat4 seen = viewMatrix * placed;
+        mat3 turn = turning(mat3(seen));
+        vec4 a = seen * vec4(position, 1.0);
+        vec4 b = seen * vec4(end, 1.0);
+        bool leftSeen = dot(turn * left, a.xyz) < 0.0;
+        bool rightSeen = dot(turn * right, a.xyz) < 0.0;
+        bool silhouette = leftSeen != rightSeen;
+        bool shown = silhouette || (corner.z > 0.5 && leftSeen);
+        if (!shown || (a.z > NEAREST && b.z > NEAREST)) {
+          gl_Position = vec4(2.0, 2.0, 2.0, 1.0);
+          return;
+        }
+        if (a.z > NEAREST) a = mix(b, a, (NEAREST - b.z) / (a.z - b.z));
+        if (b.z > NEAREST) b = mix(a, b, (NEAREST - a.z) / (b.z - a.z));
+        vec4 from = projectionMatrix * a;
+        vec4 to = projectionMatrix * b;
+        vec2 way = (to.xy / to.w - from.xy / from.w) * size;
+        way = length(way) > 1e-4 ? normalize(way) : vec2(1.0, 0.0);
+        bool chosen = glow.a > 0.5;
+        float width = (silhouette ? ${WIDTHS.silhouette} : ${WIDTHS.crease}) * (chosen ? ${WIDTHS.chosen} : 1.0);
+        vec4 place = corner.x < 0.5 ? from : to;
+        vec2 aside = vec2(-way.y, way.x) * corner.y + way * (corner.x * 2.0 - 1.0);
+        place.xy += aside * width / size * place.w;
+        place.z -= 1e-4 * place.w;
+        vColor = chosen ? select : silhouette ? ink : edge;
         gl_Position = place;
+      }`,
+    fragmentShader: `
+      varying vec3 vColor;
+      void main() {
+        gl_FragColor = vec4(vColor, 1.0);
+        #include <colorspace_fragment>
+      }`,
+  });
+}
+
+/** Things laid flat on the floor in one colour: the one flat shadow. */
+export function shadowMaterial({ shadow, flatten }: Inks): ShaderMaterial {
+  return new ShaderMaterial({
+    side: DoubleSide,
+    polygonOffset: true,
+    polygonOffsetFactor: 2,
+    polygonOffsetUnits: 2,
+    uniforms: { color: { value: shadow }, flatten: { value: flatten } },
+    vertexShader: `
+      attribute mat4 placed;
+      uniform mat4 flatten;
+      void main() {
+        gl_Position = projectionMatrix * viewMatrix * flatten * placed * vec4(position, 1.0);
       }`,
     fragmentShader: `
       uniform vec3 color;

@@ -3,6 +3,8 @@ import {
   Group,
   LineBasicMaterial,
   LineSegments,
+  Matrix4,
+  Mesh,
   PerspectiveCamera,
   Raycaster,
   Scene,
@@ -10,6 +12,7 @@ import {
   Vector3,
   WebGLRenderer,
   type BufferGeometry,
+  type Intersection,
   type Object3D,
 } from 'three';
 import {
@@ -22,9 +25,13 @@ import {
 } from '@kaizen/core';
 import { token } from '../../ui/theme';
 import { neighbourKeyFrame } from '../key-time';
-import { assetMeshes } from './asset-loader';
+import { assetMeshes, type AssetMesh } from './asset-loader';
+import { lookAt, placePart, showLines, type DrawnPart } from './drawn-part';
 import { Ground, shadowMatrix } from './ground';
-import { drawnGeometry, PartObject, type Inks } from './part-object';
+import type { Inks } from './ink-material';
+import { PartLines } from './part-lines';
+import { creaseLines } from './solids/edge-quads';
+import { Solids } from './solids/solids';
 import { TrailObject, type Bead } from './trail';
 
 /** The three.js scene of a project: parts as ink drawings, ground, shadow, trail, ghosts. It only copies matrices and draws. */
@@ -33,36 +40,48 @@ export class StageScene {
   readonly camera = new PerspectiveCamera(37.8, 1, 0.05, 1000);
   private readonly scene = new Scene();
   private readonly ground = new Ground();
-  private readonly shadows = new Group();
-  private readonly partsGroup = new Group();
+  private readonly lines = new Group();
   private readonly ghosts = new Group();
   private readonly ghostMaterial = new LineBasicMaterial({ transparent: true, opacity: 0.45 });
+  private readonly ghostLines = new WeakMap<BufferGeometry, BufferGeometry>();
   private readonly trail = new TrailObject();
-  private readonly objects = new Map<string, PartObject>();
+  private readonly drawn = new Map<string, DrawnPart>();
   private readonly inks: Inks = {
     ink: new Color(),
     edge: new Color(),
     select: new Color(),
     shadow: new Color(),
     size: new Vector2(1, 1),
-    dim: 1,
+    dim: { value: 1 },
+    flatten: new Matrix4(),
   };
+  private readonly solids = new Solids(this.inks);
   private parts: readonly Part[] = [];
   private selected: readonly string[] = [];
   private floor = 0;
   private onChange: () => void = () => undefined;
+  private onFailure: (model: string, reason: string) => void = () => undefined;
 
   constructor(canvas: HTMLCanvasElement) {
     this.renderer = new WebGLRenderer({ canvas, antialias: true, preserveDrawingBuffer: true });
     this.renderer.setPixelRatio(Math.min(2, devicePixelRatio));
     this.scene.matrixWorldAutoUpdate = false;
-    this.scene.add(this.ground.mesh, this.shadows, this.ghosts, this.partsGroup, this.trail.group);
+    this.lines.matrixWorldAutoUpdate = false;
+    this.scene.add(
+      this.ground.mesh,
+      this.solids.shadows,
+      this.ghosts,
+      this.solids.group,
+      this.lines,
+      this.trail.group,
+    );
     this.recolor();
   }
 
-  /** Called when something arrived late, such as a model's meshes. */
-  whenChanged(callback: () => void): void {
+  /** Called when something arrived late, such as a model's meshes, and when a model can't be shown. */
+  whenChanged(callback: () => void, failed: (model: string, reason: string) => void): void {
     this.onChange = callback;
+    this.onFailure = failed;
   }
 
   resize(width: number, height: number): void {
@@ -79,59 +98,88 @@ export class StageScene {
     this.inks.select.set(token('select'));
     this.ghostMaterial.color.copy(this.inks.select);
     this.inks.shadow.set(token('shadow'));
-    this.inks.dim = document.documentElement.dataset['theme'] === 'night' ? 0.5 : 1;
+    this.inks.dim.value = document.documentElement.dataset['theme'] === 'night' ? 0.5 : 1;
     this.scene.background = new Color(token('view-sky'));
     this.ground.recolor(token('paper'), token('view-grid'), token('rule'));
     this.trail.recolor(token('axis-x'), token('select'), token('ink'));
-    for (const object of this.objects.values()) object.recolor();
   }
 
   /** Takes over a list of parts: only parts that are other objects than before are drawn anew. */
   setProject(project: Project): void {
+    if (project.floor !== this.floor || this.parts.length === 0)
+      this.inks.flatten.copy(shadowMatrix(project.floor));
     this.floor = project.floor;
     if (project.parts === this.parts) return;
     this.parts = project.parts;
     const kept = new Set(project.parts.map((part) => part.id));
-    for (const [id, object] of this.objects) {
-      if (kept.has(id)) continue;
-      object.dispose();
-      this.objects.delete(id);
-    }
+    for (const [id, drawn] of this.drawn) if (!kept.has(id)) this.removePart(drawn);
     for (const part of project.parts) {
-      const object = this.objects.get(part.id);
-      if (object?.part === part) continue;
-      object?.dispose();
+      const drawn = this.drawn.get(part.id);
+      if (drawn?.part === part) continue;
+      if (drawn) this.removePart(drawn);
       this.addPart(project, part);
     }
     this.setSelected(this.selected);
   }
 
+  private removePart(drawn: DrawnPart): void {
+    for (const solid of drawn.solids) this.solids.remove(solid);
+    drawn.lines?.dispose();
+    this.drawn.delete(drawn.part.id);
+  }
+
   private addPart(project: Project, part: Part): void {
-    const object = new PartObject(part, this.inks);
-    this.objects.set(part.id, object);
-    this.partsGroup.add(object.group);
-    this.shadows.add(object.shadow);
-    if (part.kind !== 'mesh' || part.geometry.shape !== 'asset') return;
+    const lined = part.kind === 'camera' || part.kind === 'light' || part.kind === 'path';
+    const drawn: DrawnPart = {
+      part,
+      solids: [],
+      ownLooks: [],
+      lines: lined ? new PartLines(part, this.inks.ink) : null,
+      matrix: new Float64Array(16),
+      hidden: true,
+      chosen: false,
+    };
+    this.drawn.set(part.id, drawn);
+    if (drawn.lines) this.lines.add(drawn.lines.object);
+    if (part.kind !== 'mesh') return;
+    if (part.geometry.shape !== 'asset') {
+      drawn.solids.push(this.solids.addShape(part.id, part.geometry));
+      return;
+    }
     const { asset: id, node } = part.geometry;
     const asset = project.assets.find((candidate) => candidate.id === id);
     if (!asset) return;
-    void assetMeshes(asset, node).then((meshes) => {
-      if (this.objects.get(part.id) !== object) return;
-      for (const mesh of meshes)
-        object.addSolid(
-          drawnGeometry(mesh.geometry, () => mesh.geometry),
-          mesh.color,
-          mesh.map,
-        );
-      object.setSelected(this.selected.includes(part.id));
-      this.onChange();
-    });
+    assetMeshes(asset, node).then(
+      (meshes) => this.addMeshes(drawn, meshes),
+      (error: unknown) => {
+        if (this.drawn.get(part.id) === drawn)
+          this.onFailure(asset.name, error instanceof Error ? error.message : String(error));
+      },
+    );
+  }
+
+  /** A model's meshes arrive late: a part that went or was changed meanwhile takes none. */
+  private addMeshes(drawn: DrawnPart, meshes: readonly AssetMesh[]): void {
+    if (this.drawn.get(drawn.part.id) !== drawn) return;
+    for (const { geometry, color, map } of meshes) {
+      drawn.solids.push(this.solids.addMesh(drawn.part.id, geometry, map));
+      drawn.ownLooks.push([color.r, color.g, color.b, 1, 0, 0, 0, 0.8, 0]);
+    }
+    for (const [i, { batch, slot }] of drawn.solids.entries()) {
+      batch.look(slot, drawn.ownLooks[i]!);
+      batch.choose(slot, drawn.chosen);
+    }
+    placePart(drawn);
+    this.onChange();
   }
 
   setSelected(ids: readonly string[]): void {
     this.selected = ids;
     const within = this.within(ids);
-    for (const [id, object] of this.objects) object.setSelected(within.has(id));
+    for (const [id, drawn] of this.drawn) {
+      drawn.chosen = within.has(id);
+      for (const { batch, slot } of drawn.solids) batch.choose(slot, drawn.chosen);
+    }
   }
 
   /** Some parts with all that hangs below them. */
@@ -141,24 +189,20 @@ export class StageScene {
 
   /** Copies a frame's matrices, looks and visibility. */
   setFrame(program: Program, out: FrameOutput): void {
-    const flatten = shadowMatrix(this.floor);
     const { parts, firstSlot, hierarchy } = program.structure;
     const hidden = new Uint8Array(parts.length);
     for (const i of hierarchy.order) {
-      const object = this.objects.get(parts[i]!.id);
       const slot = firstSlot[i]!;
       const parent = hierarchy.parents[i]!;
       hidden[i] = (parent >= 0 && hidden[parent] === 1) || out.channels[slot + SLOT_VISIBLE]! < 0.5 ? 1 : 0;
-      if (!object) continue;
-      object.group.matrix.fromArray(out.world[i]!);
-      object.shadow.matrix.multiplyMatrices(flatten, object.group.matrix);
-      object.group.visible = object.shadow.visible = hidden[i] === 0;
-      if (parts[i]!.kind === 'mesh') {
-        const look = slot + SLOT_VISIBLE + 1;
-        object.setBase(out.channels[look]!, out.channels[look + 1]!, out.channels[look + 2]!);
-      }
-      place(object.group);
-      place(object.shadow);
+      const drawn = this.drawn.get(parts[i]!.id);
+      if (!drawn) continue;
+      drawn.matrix.set(out.world[i]!);
+      drawn.hidden = hidden[i] === 1;
+      placePart(drawn);
+      showLines(drawn, out.channels, slot);
+      const [first] = drawn.solids;
+      if (first) first.batch.look(first.slot, lookAt(out.channels, slot));
     }
   }
 
@@ -178,15 +222,20 @@ export class StageScene {
       const at = neighbourKeyFrame(project, chosen, frame, way);
       if (at === null) continue;
       program.structure.parts.forEach((part, i) => {
-        const object = within.has(part.id) ? this.objects.get(part.id) : undefined;
-        if (!object) return;
+        const drawn = within.has(part.id) ? this.drawn.get(part.id) : undefined;
+        if (!drawn) return;
         program.worldMatrix(i, at, matrix);
-        for (const child of object.group.children) {
-          if (child instanceof LineSegments) this.addGhost(child.geometry as BufferGeometry, matrix);
-        }
+        for (const { batch } of drawn.solids) this.addGhost(this.creasesOf(batch.drawn.edges), matrix);
+        if (drawn.lines) this.addGhost(drawn.lines.object.geometry, matrix);
       });
     }
     place(this.ghosts);
+  }
+
+  private creasesOf(edges: BufferGeometry): BufferGeometry {
+    let lines = this.ghostLines.get(edges);
+    if (!lines) this.ghostLines.set(edges, (lines = creaseLines(edges)));
+    return lines;
   }
 
   private addGhost(geometry: BufferGeometry, matrix: Float64Array): void {
@@ -202,29 +251,39 @@ export class StageScene {
     const ray = new Raycaster();
     ray.params.Line.threshold = 0.06;
     ray.setFromCamera(new Vector2((x / width) * 2 - 1, 1 - (y / height) * 2), camera);
-    const hit = ray
-      .intersectObjects(
-        this.partsGroup.children.filter((child) => child.visible),
-        true,
-      )
-      .find(({ object }) => object.userData['part'] !== undefined);
-    return (hit?.object.userData['part'] as string | undefined) ?? null;
+    const probe = new Mesh();
+    let nearest = Infinity;
+    let found: string | null = null;
+    for (const { part, solids, lines, matrix, hidden } of this.drawn.values()) {
+      if (hidden) continue;
+      const hits: Intersection[] = [];
+      for (const { batch } of solids) {
+        probe.geometry = batch.drawn.solid;
+        probe.matrixWorld.fromArray(matrix);
+        probe.raycast(ray, hits);
+      }
+      lines?.object.raycast(ray, hits);
+      for (const { distance } of hits) if (distance < nearest) [nearest, found] = [distance, part.id];
+    }
+    return found;
   }
 
   /** The corners of some parts' solids, or of all: what has to fit into a view. */
   corners(ids: readonly string[]): Vector3[] {
     const within = ids.length > 0 ? this.within(ids) : null;
     const places: Vector3[] = [];
-    for (const part of this.parts) {
-      if (within && !within.has(part.id)) continue;
-      const object = this.objects.get(part.id);
-      for (const solid of object?.solids ?? []) {
-        solid.geometry.computeBoundingBox();
-        const { min, max } = solid.geometry.boundingBox!;
+    const world = new Matrix4();
+    for (const { part, solids, lines, matrix, hidden } of this.drawn.values()) {
+      if (within ? !within.has(part.id) : hidden) continue;
+      world.fromArray(matrix);
+      const shapes = solids.map(({ batch }) => batch.drawn.solid);
+      if (lines && within) shapes.push(lines.object.geometry);
+      for (const shape of shapes) {
+        shape.computeBoundingBox();
+        const { min, max } = shape.boundingBox!;
         for (const x of [min.x, max.x])
           for (const y of [min.y, max.y])
-            for (const z of [min.z, max.z])
-              places.push(new Vector3(x, y, z).applyMatrix4(object!.group.matrix));
+            for (const z of [min.z, max.z]) places.push(new Vector3(x, y, z).applyMatrix4(world));
       }
     }
     return places;
@@ -237,7 +296,8 @@ export class StageScene {
   }
 
   dispose(): void {
-    for (const object of this.objects.values()) object.dispose();
+    for (const drawn of this.drawn.values()) drawn.lines?.dispose();
+    this.solids.dispose();
     this.renderer.dispose();
   }
 }

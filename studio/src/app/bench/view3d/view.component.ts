@@ -15,6 +15,7 @@ import { PerspectiveCamera } from 'three';
 import type { CameraPart } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
 import { Studio } from '../../state/studio';
+import { Notices } from '../../ui/notices';
 import { Theme } from '../../ui/theme';
 import { toggled } from '../picking';
 import { Stage } from '../stage';
@@ -71,6 +72,7 @@ export class ViewComponent implements AfterViewInit {
   private readonly registry = inject(CommandRegistry);
   private readonly control = inject(ViewControl);
   private readonly hands = inject(TrailHands);
+  private readonly notices = inject(Notices);
   readonly chip = inject(GripChip);
   private readonly destroyed = inject(DestroyRef);
   private readonly frame = viewChild.required<ElementRef<HTMLElement>>('frame');
@@ -137,10 +139,16 @@ export class ViewComponent implements AfterViewInit {
       this.looks.update((count) => count + 1);
       this.draw();
     });
-    this.scene.whenChanged(() => {
-      if (!this.control.placed) this.openView();
-      this.draw();
-    });
+    this.scene.whenChanged(
+      () => {
+        if (!this.control.placed) this.openView();
+        this.draw();
+      },
+      (model, reason) =>
+        this.notices.warn(
+          `${model} can’t be shown: ${reason}. Its parts keep their motion; bring the model again.`,
+        ),
+    );
     this.control.attach({
       show: (name) => this.view?.show(name, this.beads()),
       fit: (all) => this.fit(all),

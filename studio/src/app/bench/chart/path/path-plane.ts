@@ -1,5 +1,5 @@
 import { scaleLinear, type ScaleLinear } from 'd3-scale';
-import { channelKind, channelName, splitChannel } from '@kaizen/core';
+import { greatestOf, leastOf, channelKind, channelName, splitChannel } from '@kaizen/core';
 
 /** Two place channels against each other at one scale: metres to pixels both ways, with as many pixels a metre across as up. */
 export interface PathPlane {
@@ -19,8 +19,8 @@ export function fitPlane(
   height: number,
 ): PathPlane {
   const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)];
-  const [left, right] = [Math.min(...xs), Math.max(...xs)];
-  const [low, high] = [Math.min(...ys), Math.max(...ys)];
+  const [left, right] = [leastOf(xs), greatestOf(xs)];
+  const [low, high] = [leastOf(ys), greatestOf(ys)];
   const room = { width: Math.max(1, width - 2 * MARGIN), height: Math.max(1, height - 2 * MARGIN) };
   const scale = Math.min(
     room.width / Math.max(LEAST_SPAN, right - left),

@@ -1,0 +1,90 @@
+import type { Clip, Curve } from './curve-types';
+import { fillDefaults, fillItem } from './defaults';
+import type { Part, Project } from './types';
+
+/**
+ * A project's document in pieces of text, so that a page can take a project of any size over from a worker without one long
+ * task: `head` is the document with its lists of parts and curves empty; then come parts and curves, some at a time, in order.
+ */
+export type DocumentPiece =
+  | { readonly kind: 'head'; readonly text: string }
+  | { readonly kind: 'parts'; readonly text: string }
+  | { readonly kind: 'curves'; readonly clip: number; readonly text: string };
+
+/** About so many keys go into a piece, and a tenth as many parts: a few milliseconds of work each. */
+const KEYS_A_PIECE = 4000;
+const PARTS_A_PIECE = 400;
+
+type Fields = Readonly<Record<string, unknown>>;
+
+/** Cuts a document that `readDocument` accepts into pieces. */
+export function* documentPieces(document: Fields): Generator<DocumentPiece> {
+  const parts = listIn(document, 'parts');
+  const clips = listIn(document, 'clips') as readonly Fields[];
+  const head = {
+    ...document,
+    ...('parts' in document ? { parts: [] } : {}),
+    ...('clips' in document
+      ? { clips: clips.map((clip) => ('curves' in clip ? { ...clip, curves: [] } : clip)) }
+      : {}),
+  };
+  yield { kind: 'head', text: JSON.stringify(head) };
+  for (let i = 0; i < parts.length; i += PARTS_A_PIECE)
+    yield { kind: 'parts', text: JSON.stringify(parts.slice(i, i + PARTS_A_PIECE)) };
+  for (const [clip, fields] of clips.entries()) {
+    const curves = listIn(fields, 'curves') as readonly Fields[];
+    let from = 0;
+    let keys = 0;
+    for (const [i, curve] of curves.entries()) {
+      keys += listIn(curve, 'keys').length + 1;
+      if (keys < KEYS_A_PIECE && i < curves.length - 1) continue;
+      yield { kind: 'curves', clip, text: JSON.stringify(curves.slice(from, i + 1)) };
+      from = i + 1;
+      keys = 0;
+    }
+  }
+}
+
+function listIn(fields: Fields, name: string): readonly unknown[] {
+  const list = fields[name];
+  return Array.isArray(list) ? (list as unknown[]) : [];
+}
+
+/** Puts a project together from the pieces of its document, which were checked where they were cut. */
+export class ProjectJoiner {
+  private head: Project | null = null;
+  private readonly parts: Part[] = [];
+  private readonly curves: Curve[][] = [];
+
+  /** Takes a piece and gives the curves that were in it. */
+  take(piece: DocumentPiece): readonly Curve[] {
+    const value = JSON.parse(piece.text) as unknown;
+    switch (piece.kind) {
+      case 'head':
+        this.head = fillDefaults(value as Fields) as unknown as Project;
+        return [];
+      case 'parts':
+        for (const part of value as Fields[]) this.parts.push(fillItem('parts', part) as unknown as Part);
+        return [];
+      case 'curves': {
+        const curves = (value as Fields[]).map((curve) => fillItem('curves', curve) as unknown as Curve);
+        const list = (this.curves[piece.clip] ??= []);
+        for (const curve of curves) list.push(curve);
+        return curves;
+      }
+    }
+  }
+
+  /** The parts that have come, for what must be known of them before the curves come. */
+  get partsSoFar(): readonly Part[] {
+    return this.parts;
+  }
+
+  /** The frames' rate and gravity, once the head has come. */
+  get project(): Project {
+    if (!this.head) throw new Error('the head of the document has not come');
+    const { head } = this;
+    const clips = head.clips.map((clip, i): Clip => ({ ...clip, curves: this.curves[i] ?? [] }));
+    return { ...head, parts: this.parts, clips };
+  }
+}

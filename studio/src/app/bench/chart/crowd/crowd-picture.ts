@@ -1,0 +1,145 @@
+import { CrowdGrid, crowdPixels, type CrowdCurve, type CrowdWindow } from './crowd-grid';
+
+/** A curve of a crowd: `source` is another object whenever the curve is another. */
+export interface CrowdMember {
+  readonly source: object;
+  readonly curve: () => CrowdCurve;
+}
+
+/** A picture of a crowd and where in time and value it lies. */
+export interface CrowdImage {
+  readonly canvas: CanvasImageSource;
+  readonly window: CrowdWindow;
+}
+
+/** So much of a frame goes into a crowd that is not whole yet, in milliseconds. */
+const SLICE = 7;
+/** The picture is made anew so often while it grows. */
+const REFRESH = 120;
+
+/**
+ * The picture of a strip's crowd, grown in slices between frames. While a new one grows, as after a zoom, the old one stays and
+ * is stretched to where it belongs; an edit takes the curves that changed out and puts them in again.
+ */
+export class CrowdPicture {
+  private grid: CrowdGrid | null = null;
+  private members = new Map<string, object>();
+  private asked: ReadonlyMap<string, CrowdMember> | null = null;
+  private waiting: { readonly channel: string; readonly member: CrowdMember }[] = [];
+  private within = new Map<string, CrowdCurve>();
+  private image: CrowdImage | null = null;
+  private color: readonly [number, number, number] = [0, 0, 0];
+  private scheduled = false;
+  private shownAt = 0;
+  /** Nothing was there before: then it is seen growing. */
+  private first = true;
+
+  constructor(private readonly onGrown: () => void) {}
+
+  /** What can be drawn now; null while there is nothing yet. */
+  get shown(): CrowdImage | null {
+    return this.image;
+  }
+
+  /** Whether all of the crowd is in the picture. */
+  get whole(): boolean {
+    return this.waiting.length === 0;
+  }
+
+  ask(
+    window: CrowdWindow,
+    members: ReadonlyMap<string, CrowdMember>,
+    color: readonly [number, number, number],
+  ): void {
+    const recolored = color.some((part, i) => part !== this.color[i]);
+    this.color = color;
+    if (!this.grid || !sameWindow(this.grid.window, window)) this.begin(window, members);
+    else if (members !== this.asked) this.change(members);
+    this.asked = members;
+    if (this.waiting.length > 0) this.schedule();
+    else if (recolored) this.refresh();
+  }
+
+  private begin(window: CrowdWindow, members: ReadonlyMap<string, CrowdMember>): void {
+    this.grid = new CrowdGrid(window);
+    this.within.clear();
+    this.members = new Map([...members].map(([channel, { source }]) => [channel, source]));
+    this.waiting = [...members].map(([channel, member]) => ({ channel, member }));
+    this.shownAt = performance.now();
+    this.first = this.image === null;
+  }
+
+  private change(members: ReadonlyMap<string, CrowdMember>): void {
+    const { grid } = this;
+    let changed = false;
+    for (const [channel, source] of this.members) {
+      if (members.get(channel)?.source === source) continue;
+      const drawn = this.within.get(channel);
+      if (drawn) grid!.add(drawn, -1);
+      this.within.delete(channel);
+      this.members.delete(channel);
+      this.waiting = this.waiting.filter((each) => each.channel !== channel);
+      changed = true;
+    }
+    for (const [channel, member] of members) {
+      if (this.members.has(channel)) continue;
+      this.members.set(channel, member.source);
+      this.waiting.push({ channel, member });
+      changed = true;
+    }
+    if (changed) {
+      this.grow(SLICE);
+      this.refresh();
+    }
+  }
+
+  private schedule(): void {
+    if (this.scheduled) return;
+    this.scheduled = true;
+    requestAnimationFrame(() => {
+      this.scheduled = false;
+      this.grow(SLICE);
+      const now = performance.now();
+      if (this.whole || (this.first && now - this.shownAt > REFRESH)) {
+        this.shownAt = now;
+        this.refresh();
+        this.onGrown();
+      }
+      if (!this.whole) this.schedule();
+    });
+  }
+
+  private grow(milliseconds: number): void {
+    const end = performance.now() + milliseconds;
+    while (this.waiting.length > 0 && performance.now() < end) {
+      const { channel, member } = this.waiting.pop()!;
+      const curve = member.curve();
+      this.grid!.add(curve, 1);
+      this.within.set(channel, curve);
+    }
+  }
+
+  private refresh(): void {
+    const { window, counts } = this.grid!;
+    const canvas = document.createElement('canvas');
+    canvas.width = window.columns;
+    canvas.height = window.rows;
+    const pen = canvas.getContext('2d');
+    if (!pen) return;
+    const pixels = pen.createImageData(window.columns, window.rows);
+    crowdPixels(counts, this.color, pixels.data);
+    pen.putImageData(pixels, 0, 0);
+    this.image = { canvas, window };
+  }
+}
+
+function sameWindow(a: CrowdWindow, b: CrowdWindow): boolean {
+  return (
+    a.from === b.from &&
+    a.step === b.step &&
+    a.columns === b.columns &&
+    a.rows === b.rows &&
+    a.low === b.low &&
+    a.high === b.high
+  );
+}

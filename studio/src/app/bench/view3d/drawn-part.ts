@@ -1,0 +1,45 @@
+import { SLOT_VISIBLE, type Part } from '@kaizen/core';
+import type { PartLines } from './part-lines';
+import type { Look } from './solids/solid-batch';
+import type { Solid } from './solids/solids';
+
+/** Everything drawn for one part, and where it is. */
+export interface DrawnPart {
+  readonly part: Part;
+  /** Its solids; the first one follows the part's material, others keep what their model says. */
+  readonly solids: Solid[];
+  readonly ownLooks: Look[];
+  readonly lines: PartLines | null;
+  /** Its world matrix, column-major. */
+  readonly matrix: Float64Array;
+  hidden: boolean;
+  chosen: boolean;
+}
+
+/** What the channels of a part say of its look at a frame; `first` is the slot of its first channel. */
+export function lookAt(channels: Float64Array, first: number): Look {
+  const at = first + SLOT_VISIBLE + 1;
+  const [r, g, b, a, roughness, metallic, glowR, glowG, glowB] = Array.from({ length: 9 }, (_, i) =>
+    Math.min(1, Math.max(0, channels[at + i]!)),
+  ) as [number, number, number, number, number, number, number, number, number];
+  return [r, g, b, a, glowR, glowG, glowB, roughness, metallic];
+}
+
+/** Puts a part's drawing where its matrix says, or hides it. */
+export function placePart({ solids, lines, matrix, hidden }: DrawnPart): void {
+  for (const { batch, slot } of solids) batch.place(slot, hidden ? null : matrix);
+  if (!lines) return;
+  lines.object.matrix.fromArray(matrix);
+  lines.object.matrixWorld.copy(lines.object.matrix);
+  lines.object.visible = !hidden;
+}
+
+/** The look of a part's lines by its channels at a frame. */
+export function showLines({ part, lines }: DrawnPart, channels: Float64Array, first: number): void {
+  if (!lines) return;
+  const at = first + SLOT_VISIBLE + 1;
+  if (part.kind === 'camera')
+    lines.show({ lens: [channels[at]! / part.camera.sensorHeight, channels[at + 1]!] });
+  if (part.kind === 'light')
+    lines.show({ light: [channels[at + 1]!, channels[at + 2]!, channels[at + 3]!, channels[at]!] });
+}

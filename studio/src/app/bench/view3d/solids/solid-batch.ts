@@ -1,0 +1,176 @@
+import {
+  DynamicDrawUsage,
+  Group,
+  InstancedBufferAttribute,
+  InstancedBufferGeometry,
+  Mesh,
+  type BufferGeometry,
+  type ShaderMaterial,
+} from 'three';
+
+/** A shape as it is drawn: its triangles, and its edges as quads. */
+export interface Drawn {
+  readonly solid: BufferGeometry;
+  readonly edges: BufferGeometry;
+}
+
+/** The materials of a batch: fills, lines, and the flat shadow on the floor. */
+export interface BatchMaterials {
+  readonly fill: ShaderMaterial;
+  readonly lines: ShaderMaterial;
+  readonly shadow: ShaderMaterial;
+}
+
+/** One thing in a batch; its place in the arrays changes when others go. */
+export interface Slot {
+  readonly id: string;
+  at: number;
+}
+
+/** What a thing looks like: colour and opacity, glow, how rough and how metallic it is; each 0 to 1. */
+export type Look = readonly [
+  r: number,
+  g: number,
+  b: number,
+  a: number,
+  glowR: number,
+  glowG: number,
+  glowB: number,
+  roughness: number,
+  metallic: number,
+];
+
+/** Per thing: its world matrix; colour and opacity; glow and whether it is chosen; roughness and metal. */
+const ATTRIBUTES = { placed: 16, tone: 4, glow: 4, surface: 2 } as const;
+type Name = keyof typeof ATTRIBUTES;
+const NAMES = Object.keys(ATTRIBUTES) as Name[];
+
+/**
+ * All things of one shape, drawn together: three draw calls however many there are. What stands still costs a comparison and
+ * no upload.
+ */
+export class SolidBatch {
+  readonly group = new Group();
+  readonly shadow: Mesh<InstancedBufferGeometry>;
+  private readonly slots: Slot[] = [];
+  private capacity = 0;
+  private readonly geometries: readonly InstancedBufferGeometry[];
+  private attributes = {} as Record<Name, InstancedBufferAttribute>;
+
+  constructor(
+    readonly drawn: Drawn,
+    materials: BatchMaterials,
+  ) {
+    const meshes = (['fill', 'lines', 'shadow'] as const).map((name) => {
+      const geometry = new InstancedBufferGeometry();
+      const source = name === 'lines' ? drawn.edges : drawn.solid;
+      for (const [attribute, values] of Object.entries(source.attributes))
+        geometry.setAttribute(attribute, values);
+      geometry.setIndex(source.getIndex());
+      const mesh = new Mesh(geometry, materials[name]);
+      mesh.frustumCulled = false;
+      mesh.matrixAutoUpdate = false;
+      return mesh;
+    });
+    this.geometries = meshes.map(({ geometry }) => geometry);
+    this.group.add(meshes[0]!, meshes[1]!);
+    this.shadow = meshes[2]!;
+  }
+
+  get size(): number {
+    return this.slots.length;
+  }
+
+  add(id: string): Slot {
+    if (this.slots.length === this.capacity) this.grow();
+    const slot = { id, at: this.slots.length };
+    this.slots.push(slot);
+    for (const name of NAMES) this.array(name).fill(0, ...this.range(name, slot.at));
+    this.resize();
+    return slot;
+  }
+
+  /** Takes a thing out; the last one takes its place. */
+  remove(slot: Slot): void {
+    const last = this.slots.pop()!;
+    if (last !== slot) {
+      for (const name of NAMES) {
+        this.array(name).copyWithin(this.range(name, slot.at)[0], ...this.range(name, last.at));
+        this.attributes[name].needsUpdate = true;
+      }
+      last.at = slot.at;
+      this.slots[slot.at] = last;
+    }
+    this.resize();
+  }
+
+  /** Puts a thing where its world matrix says, column-major; null hides it. */
+  place({ at }: Slot, matrix: ArrayLike<number> | null): void {
+    const array = this.array('placed');
+    let moved = false;
+    for (let i = 0, k = at * 16; i < 16; i++, k++) {
+      const value = matrix ? Math.fround(matrix[i]!) : 0;
+      if (array[k] === value) continue;
+      array[k] = value;
+      moved = true;
+    }
+    if (moved) this.attributes.placed.needsUpdate = true;
+  }
+
+  look({ at }: Slot, look: Look): void {
+    this.write('tone', at, 0, look[0], look[1], look[2], look[3]);
+    this.write('glow', at, 0, look[4], look[5], look[6]);
+    this.write('surface', at, 0, look[7], look[8]);
+  }
+
+  choose({ at }: Slot, chosen: boolean): void {
+    this.write('glow', at, 3, chosen ? 1 : 0);
+  }
+
+  dispose(): void {
+    for (const geometry of this.geometries) geometry.dispose();
+    this.group.removeFromParent();
+    this.shadow.removeFromParent();
+  }
+
+  private write(name: Name, at: number, from: number, ...values: readonly number[]): void {
+    const array = this.array(name);
+    let k = at * ATTRIBUTES[name] + from;
+    for (const value of values) {
+      const rounded = Math.fround(value);
+      if (array[k] !== rounded) {
+        array[k] = rounded;
+        this.attributes[name].needsUpdate = true;
+      }
+      k++;
+    }
+  }
+
+  private array(name: Name): Float32Array {
+    return this.attributes[name].array as Float32Array;
+  }
+
+  private range(name: Name, at: number): readonly [number, number] {
+    return [at * ATTRIBUTES[name], (at + 1) * ATTRIBUTES[name]];
+  }
+
+  private grow(): void {
+    const before = this.attributes;
+    this.capacity = Math.max(4, this.capacity * 2);
+    for (const geometry of this.geometries) geometry.dispose();
+    this.attributes = Object.fromEntries(
+      NAMES.map((name) => {
+        const array = new Float32Array(this.capacity * ATTRIBUTES[name]);
+        if (before[name]) array.set(before[name].array);
+        const attribute = new InstancedBufferAttribute(array, ATTRIBUTES[name]);
+        attribute.setUsage(DynamicDrawUsage);
+        for (const geometry of this.geometries) geometry.setAttribute(name, attribute);
+        return [name, attribute];
+      }),
+    ) as Record<Name, InstancedBufferAttribute>;
+  }
+
+  private resize(): void {
+    for (const geometry of this.geometries) geometry.instanceCount = this.slots.length;
+  }
+}

@@ -1,0 +1,100 @@
+import { BufferAttribute, BufferGeometry, Group, type ShaderMaterial, type Texture } from 'three';
+import { shapeMesh, type Geometry } from '@kaizen/core';
+import { edgeMaterial, fillMaterial, shadowMaterial, type Inks } from '../ink-material';
+import { edgeQuads } from './edge-quads';
+import { SolidBatch, type Drawn, type Slot } from './solid-batch';
+
+/** One solid of a part: its batch and its place in it. */
+export interface Solid {
+  readonly batch: SolidBatch;
+  readonly slot: Slot;
+}
+
+type Shape = Exclude<Geometry, { shape: 'asset' }>;
+
+/** The solids of all parts, those of one shape together. A shape is one by what it says, not by which object says it. */
+export class Solids {
+  readonly group = new Group();
+  readonly shadows = new Group();
+  private readonly batches = new Map<string, SolidBatch>();
+  private readonly lines: ShaderMaterial;
+  private readonly shadow: ShaderMaterial;
+  private readonly plainFill: ShaderMaterial;
+  private readonly pictureFills = new Map<Texture, ShaderMaterial>();
+
+  constructor(private readonly inks: Inks) {
+    this.lines = edgeMaterial(inks);
+    this.shadow = shadowMaterial(inks);
+    this.plainFill = fillMaterial(inks);
+  }
+
+  addShape(part: string, geometry: Shape): Solid {
+    return this.add(part, JSON.stringify(geometry), () => shapeGeometry(geometry), null);
+  }
+
+  addMesh(part: string, geometry: BufferGeometry, map: Texture | null): Solid {
+    return this.add(part, `${geometry.uuid} ${map?.uuid ?? ''}`, () => geometry, map);
+  }
+
+  private add(part: string, key: string, make: () => BufferGeometry, map: Texture | null): Solid {
+    let batch = this.batches.get(key);
+    if (!batch) {
+      const fill = this.fillWith(map);
+      batch = new SolidBatch(drawnOnce(key, make), { fill, lines: this.lines, shadow: this.shadow });
+      this.batches.set(key, batch);
+      this.group.add(batch.group);
+      this.shadows.add(batch.shadow);
+    }
+    return { batch, slot: batch.add(part) };
+  }
+
+  remove({ batch, slot }: Solid): void {
+    batch.remove(slot);
+    if (batch.size > 0) return;
+    batch.dispose();
+    for (const [key, each] of this.batches) if (each === batch) this.batches.delete(key);
+  }
+
+  dispose(): void {
+    for (const batch of this.batches.values()) batch.dispose();
+    for (const material of [this.lines, this.shadow, this.plainFill, ...this.pictureFills.values()])
+      material.dispose();
+  }
+
+  private fillWith(map: Texture | null): ShaderMaterial {
+    if (!map) return this.plainFill;
+    let fill = this.pictureFills.get(map);
+    if (!fill) this.pictureFills.set(map, (fill = fillMaterial(this.inks, map)));
+    return fill;
+  }
+}
+
+/** Shapes made last, so that a part taken away and put back, or opened again, is not cut anew. */
+const made = new Map<string, Drawn>();
+const MOST_MADE = 500;
+
+function drawnOnce(key: string, make: () => BufferGeometry): Drawn {
+  let drawn = made.get(key);
+  if (!drawn) {
+    const solid = make();
+    if (!solid.getAttribute('normal')) solid.computeVertexNormals();
+    if (!solid.getAttribute('uv'))
+      solid.setAttribute(
+        'uv',
+        new BufferAttribute(new Float32Array(solid.getAttribute('position').count * 2), 2),
+      );
+    drawn = { solid, edges: edgeQuads(solid) };
+    if (made.size >= MOST_MADE) made.delete(made.keys().next().value!);
+    made.set(key, drawn);
+  }
+  return drawn;
+}
+
+export function shapeGeometry(geometry: Shape): BufferGeometry {
+  const { positions, normals, indices } = shapeMesh(geometry);
+  const buffer = new BufferGeometry();
+  buffer.setAttribute('position', new BufferAttribute(Float32Array.from(positions), 3));
+  buffer.setAttribute('normal', new BufferAttribute(Float32Array.from(normals), 3));
+  buffer.setIndex(Array.from(indices));
+  return buffer;
+}

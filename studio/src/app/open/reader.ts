@@ -1,0 +1,67 @@
+import { Injectable, inject } from '@angular/core';
+import {
+  compileCurve,
+  curveContext,
+  ProjectJoiner,
+  restValue,
+  splitChannel,
+  type Curve,
+  type Part,
+  type Project,
+  type Result,
+} from '@kaizen/core';
+import { Progress } from '../ui/progress';
+import type { ModelBytes, ModelRead } from '../workers/read-api';
+import { runReadModel, runReadProject } from '../workers/read.client';
+
+/** Reads what the user brings in a worker, and takes it over from there a few milliseconds at a time. */
+@Injectable({ providedIn: 'root' })
+export class Reader {
+  private readonly progress = inject(Progress);
+
+  /** A project file, whole and checked; null where the user gave it up. */
+  async project(name: string, bytes: Uint8Array, kind: 'json' | 'zip'): Promise<Result<Project> | null> {
+    const joiner = new ProjectJoiner();
+    const prepare = preparing(joiner);
+    const run = runReadProject(
+      bytes,
+      kind,
+      (piece) => prepare(joiner.take(piece)),
+      (share) => bar.at(share),
+    );
+    const bar = this.progress.begin(`Opening ${name}`, run.cancel);
+    try {
+      const read = await run.result;
+      if (!read) return null;
+      return read.ok ? { ok: true, value: joiner.project } : read;
+    } finally {
+      bar.end();
+    }
+  }
+
+  /** A model as parts; null where the user gave it up. */
+  async model(model: ModelBytes): Promise<ModelRead | null> {
+    const run = runReadModel(model);
+    const bar = this.progress.begin(`Reading ${model.name}`, run.cancel);
+    try {
+      return await run.result;
+    } finally {
+      bar.end();
+    }
+  }
+}
+
+/** Compiles curves as they come, so that the first picture need not compile them all at once. */
+export function preparing(joiner: ProjectJoiner): (curves: readonly Curve[]) => void {
+  let parts: ReadonlyMap<string, Part> | null = null;
+  return (curves) => {
+    if (curves.length === 0) return;
+    parts ??= new Map(joiner.partsSoFar.map((part) => [part.id, part]));
+    const context = curveContext(joiner.project);
+    for (const curve of curves) {
+      const { part: id, property } = splitChannel(curve.channel);
+      const part = parts.get(id);
+      compileCurve(curve, (part && restValue(part, property)) ?? 0, context);
+    }
+  };
+}

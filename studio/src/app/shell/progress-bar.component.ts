@@ -1,0 +1,51 @@
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { MatTooltip } from '@angular/material/tooltip';
+import { Progress } from '../ui/progress';
+
+/** Tells how far long work is, and ends it where that can be done. */
+@Component({
+  selector: 'kz-progress-bar',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MatTooltip],
+  template: `
+    @if (progress.current(); as work) {
+      <div class="work" role="status">
+        <span>{{ work.label }}</span>
+        <progress [value]="work.share" max="1" [attr.aria-label]="work.label"></progress>
+        <span class="numbers">{{ (work.share * 100).toFixed(0) }} %</span>
+        @if (work.cancel; as cancel) {
+          <button class="button" matTooltip="Stop; nothing is changed (Esc)" (click)="cancel()">Stop</button>
+        }
+      </div>
+    }
+  `,
+  styles: `
+    .work {
+      position: fixed;
+      top: 52px;
+      left: 50%;
+      z-index: 950;
+      display: flex;
+      align-items: center;
+      gap: 12px;
+      padding: 8px 14px;
+      border: 1px solid var(--ink);
+      border-radius: var(--radius);
+      background: var(--sheet);
+      transform: translateX(-50%);
+    }
+    progress {
+      width: 220px;
+      height: 8px;
+      accent-color: var(--select);
+    }
+    .numbers {
+      min-width: 44px;
+      text-align: right;
+    }
+  `,
+  host: { '(document:keydown.escape)': 'progress.current()?.cancel?.()' },
+})
+export class ProgressBarComponent {
+  readonly progress = inject(Progress);
+}

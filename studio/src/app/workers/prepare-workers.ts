@@ -1,0 +1,8 @@
+import { exportSpare } from './export.client';
+import { readSpare } from './read.client';
+import { shapeSpare } from './shape.client';
+
+/** Opens a worker of each kind ahead of its use. */
+export function prepareWorkers(): void {
+  for (const spare of [readSpare, exportSpare, shapeSpare]) spare.prepare();
+}

@@ -1,0 +1,31 @@
+import type { Brought, DocumentPiece, ModelFiles, Problem } from '@kaizen/core';
+
+/** How reading a project ended; its pieces have been told by then. */
+export type ProjectRead =
+  { readonly ok: true; readonly id: string } | { readonly ok: false; readonly problems: readonly Problem[] };
+
+/** How reading a model ended. */
+export type ModelRead =
+  | { readonly ok: true; readonly brought: Brought }
+  | { readonly ok: false; readonly problems: readonly Problem[] };
+
+/** A model with all files beside it that were dropped with it, by their paths. */
+export interface ModelBytes extends Pick<ModelFiles, 'name' | 'bytes'> {
+  readonly beside: readonly { readonly name: string; readonly bytes: Uint8Array }[];
+  readonly folder: string;
+}
+
+/** Reading and checking of what the user brings, in a worker. */
+export interface ReadApi {
+  /**
+   * Reads a `.kaizen.json` or `.kaizen.zip`, checks all of it, and only then tells its pieces, one after the other: nothing of a
+   * bad file is ever told. `progress` is told a share from 0 to 1.
+   */
+  project(
+    bytes: Uint8Array,
+    kind: 'json' | 'zip',
+    piece: (piece: DocumentPiece) => void | Promise<void>,
+    progress: (share: number) => void | Promise<void>,
+  ): Promise<ProjectRead>;
+  model(model: ModelBytes): ModelRead;
+}

@@ -1,0 +1,4 @@
+import { expose } from 'comlink';
+import { readWork } from './read-work';
+
+expose(readWork);
