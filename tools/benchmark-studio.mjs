@@ -6,6 +6,11 @@ const PORT = 4297;
 const [PARTS, KEYS] = [1000, 40];
 const PROPERTIES = ['translate.x', 'translate.y', 'translate.z', 'rotate.x', 'rotate.y', 'rotate.z'];
 
+/** Where a box stands, so that they do not all lie on each other. */
+function baseOf(i, property) {
+  return { 'translate.x': i % 40, 'translate.y': 0.3, 'translate.z': Math.floor(i / 40) }[property] ?? 0;
+}
+
 /** A project of boxes with keys on each of six channels. */
 export function bigProject(count = PARTS) {
   const parts = Array.from({ length: count }, (_, i) => ({
@@ -18,7 +23,10 @@ export function bigProject(count = PARTS) {
   const curves = parts.flatMap(({ id }, i) =>
     PROPERTIES.map((property) => ({
       channel: `${id}/${property}`,
-      keys: Array.from({ length: KEYS }, (_, k) => ({ frame: k * 6, value: Math.sin(i * 0.37 + k * 1.3) })),
+      keys: Array.from({ length: KEYS }, (_, k) => ({
+        frame: k * 6,
+        value: baseOf(i, property) + 0.3 * Math.sin(i * 0.37 + k * 1.3),
+      })),
     })),
   );
   return {

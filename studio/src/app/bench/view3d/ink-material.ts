@@ -1,6 +1,7 @@
 import {
   type Color,
   DoubleSide,
+  FrontSide,
   type Matrix4,
   ShaderMaterial,
   type Vector2,
@@ -57,15 +58,14 @@ export function fillMaterial({ dim }: Inks, map: Texture | null = null): ShaderM
       varying vec2 vSurface;
       ${TURNING}
       void main() {
-        mat4 seen = viewMatrix * placed;
         vUv = uv;
-        vNormal = turning(mat3(seen)) * normal;
-        vec4 place = seen * vec4(position, 1.0);
+        vNormal = turning(mat3(placed)) * normal;
+        vec4 place = placed * vec4(position, 1.0);
         vPlace = place.xyz;
         vTone = tone;
         vGlow = glow.rgb;
         vSurface = surface;
-        gl_Position = projectionMatrix * place;
+        gl_Position = projectionMatrix * (viewMatrix * place);
       }`,
     fragmentShader: `
       uniform vec3 light;
@@ -88,14 +88,16 @@ export function fillMaterial({ dim }: Inks, map: Texture | null = null): ShaderM
       void main() {
         if (vTone.a < 1.0 && stipple(gl_FragCoord.xy) >= vTone.a) discard;
         vec3 n = normalize(gl_FrontFacing ? vNormal : -vNormal);
-        vec3 l = normalize((viewMatrix * vec4(light, 0.0)).xyz);
-        float lit = dot(n, l);
+        float lit = dot(n, light);
         float metal = vSurface.y;
         float low = mix(0.77, 0.62, metal);
         float tone = lit > 0.62 ? 1.0 : lit > 0.02 ? mix(0.9, 0.82, metal) : low;
         float shine = max(0.0, 0.7 - vSurface.x) / 0.7;
-        float bright = dot(n, normalize(l - normalize(vPlace)));
-        float spot = shine > 0.0 && bright > 1.0 - 0.09 * shine ? mix(0.35, 0.6, metal) : 0.0;
+        float spot = 0.0;
+        if (shine > 0.0) {
+          float bright = dot(n, normalize(light + normalize(cameraPosition - vPlace)));
+          spot = bright > 1.0 - 0.09 * shine ? mix(0.35, 0.6, metal) : 0.0;
+        }
         vec3 base = textured ? vTone.rgb * texture2D(map, vUv).rgb : vTone.rgb;
         gl_FragColor = vec4(mix(base * tone, vec3(1.0), spot) * dim + vGlow, 1.0);
         #include <colorspace_fragment>
@@ -131,18 +133,18 @@ export function edgeMaterial({ ink, edge, select, size }: Inks): ShaderMaterial 
       ${TURNING}
       const float NEAREST = -0.01;
       void main() {
-        mat4 seen = viewMatrix * placed;
-        mat3 turn = turning(mat3(seen));
-        vec4 a = seen * vec4(position, 1.0);
-        vec4 b = seen * vec4(end, 1.0);
-        bool leftSeen = dot(turn * left, a.xyz) < 0.0;
-        bool rightSeen = dot(turn * right, a.xyz) < 0.0;
+        mat3 turn = turning(mat3(placed));
+        vec4 a = placed * vec4(position, 1.0);
+        vec3 sight = a.xyz - cameraPosition;
+        bool leftSeen = dot(turn * left, sight) < 0.0;
+        bool rightSeen = dot(turn * right, sight) < 0.0;
         bool silhouette = leftSeen != rightSeen;
         bool shown = silhouette || (corner.z > 0.5 && leftSeen);
-        if (!shown || (a.z > NEAREST && b.z > NEAREST)) {
-          gl_Position = vec4(2.0, 2.0, 2.0, 1.0);
-          return;
-        }
+        gl_Position = vec4(2.0, 2.0, 2.0, 1.0);
+        if (!shown) return;
+        a = viewMatrix * a;
+        vec4 b = viewMatrix * (placed * vec4(end, 1.0));
+        if (a.z > NEAREST && b.z > NEAREST) return;
         if (a.z > NEAREST) a = mix(b, a, (NEAREST - b.z) / (a.z - b.z));
         if (b.z > NEAREST) b = mix(a, b, (NEAREST - a.z) / (b.z - a.z));
         vec4 from = projectionMatrix * a;
@@ -167,10 +169,10 @@ export function edgeMaterial({ ink, edge, select, size }: Inks): ShaderMaterial 
   });
 }
 
-/** Things laid flat on the floor in one colour: the one flat shadow. */
-export function shadowMaterial({ shadow, flatten }: Inks): ShaderMaterial {
+/** Things laid flat on the floor in one colour: the one flat shadow. Of a closed mesh the faces towards the light draw all of it. */
+export function shadowMaterial({ shadow, flatten }: Inks, closed: boolean): ShaderMaterial {
   return new ShaderMaterial({
-    side: DoubleSide,
+    side: closed ? FrontSide : DoubleSide,
     polygonOffset: true,
     polygonOffsetFactor: 2,
     polygonOffsetUnits: 2,
@@ -179,7 +181,7 @@ export function shadowMaterial({ shadow, flatten }: Inks): ShaderMaterial {
       attribute mat4 placed;
       uniform mat4 flatten;
       void main() {
-        gl_Position = projectionMatrix * viewMatrix * flatten * placed * vec4(position, 1.0);
+        gl_Position = projectionMatrix * (viewMatrix * (flatten * (placed * vec4(position, 1.0))));
       }`,
     fragmentShader: `
       uniform vec3 color;

@@ -14,7 +14,8 @@ interface Edge {
 /**
  * The edges of a mesh as quads that a shader widens to lines: each of the four corners of a quad has both ends of its edge
  * (`start`, `end`), the normals of the two faces that meet there (`left`, `right`), and `corner`: where along (0 or 1), on which
- * side (−1 or 1), and whether it is a crease (1), which is drawn also inside the silhouette.
+ * side (−1 or 1), and whether it is a crease (1), which is drawn also inside the silhouette. `userData.closed` tells whether
+ * every edge has two faces.
  */
 export function edgeQuads(solid: BufferGeometry): BufferGeometry {
   const { places, triangles } = welded(solid);
@@ -61,6 +62,7 @@ export function edgeQuads(solid: BufferGeometry): BufferGeometry {
   quads.setAttribute('right', new BufferAttribute(rightNormals, 3));
   quads.setAttribute('corner', new BufferAttribute(corner, 3));
   quads.setIndex(indices);
+  quads.userData = { closed: [...edgesOf(triangles)].every(({ faces }) => faces.length === 2) };
   return quads;
 }
 
@@ -86,7 +88,7 @@ function welded(solid: BufferGeometry): {
   const known = new Map<string, number>();
   const nameOf = (i: number) => {
     const place = new Vector3().fromBufferAttribute(position, i);
-    const key = `${place.x.toFixed(5)} ${place.y.toFixed(5)} ${place.z.toFixed(5)}`;
+    const key = place.toArray().map(rounded).join(' ');
     let name = known.get(key);
     if (name === undefined) {
       known.set(key, (name = places.length));
@@ -102,6 +104,11 @@ function welded(solid: BufferGeometry): {
     if (a !== b && b !== c && c !== a) triangles.push([a, b, c]);
   }
   return { places, triangles };
+}
+
+/** Places nearer than this, in metres, are one; zero has one sign. */
+function rounded(value: number): number {
+  return Math.round(value * 1e5) + 0;
 }
 
 function edgesOf(triangles: readonly (readonly [number, number, number])[]): Iterable<Edge> {

@@ -18,13 +18,13 @@ export class Solids {
   readonly shadows = new Group();
   private readonly batches = new Map<string, SolidBatch>();
   private readonly lines: ShaderMaterial;
-  private readonly shadow: ShaderMaterial;
+  private readonly shadow: { readonly closed: ShaderMaterial; readonly open: ShaderMaterial };
   private readonly plainFill: ShaderMaterial;
   private readonly pictureFills = new Map<Texture, ShaderMaterial>();
 
   constructor(private readonly inks: Inks) {
     this.lines = edgeMaterial(inks);
-    this.shadow = shadowMaterial(inks);
+    this.shadow = { closed: shadowMaterial(inks, true), open: shadowMaterial(inks, false) };
     this.plainFill = fillMaterial(inks);
   }
 
@@ -40,7 +40,9 @@ export class Solids {
     let batch = this.batches.get(key);
     if (!batch) {
       const fill = this.fillWith(map);
-      batch = new SolidBatch(drawnOnce(key, make), { fill, lines: this.lines, shadow: this.shadow });
+      const drawn = drawnOnce(key, make);
+      const shadow = drawn.edges.userData['closed'] === true ? this.shadow.closed : this.shadow.open;
+      batch = new SolidBatch(drawn, { fill, lines: this.lines, shadow });
       this.batches.set(key, batch);
       this.group.add(batch.group);
       this.shadows.add(batch.shadow);
@@ -57,8 +59,13 @@ export class Solids {
 
   dispose(): void {
     for (const batch of this.batches.values()) batch.dispose();
-    for (const material of [this.lines, this.shadow, this.plainFill, ...this.pictureFills.values()])
-      material.dispose();
+    const materials = [
+      this.lines,
+      ...Object.values(this.shadow),
+      this.plainFill,
+      ...this.pictureFills.values(),
+    ];
+    for (const material of materials) material.dispose();
   }
 
   private fillWith(map: Texture | null): ShaderMaterial {

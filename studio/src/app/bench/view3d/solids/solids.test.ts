@@ -1,0 +1,100 @@
+import '@angular/compiler';
+import { BufferGeometry, Color, Matrix4, Vector2, Vector3 } from 'three';
+import type { Geometry } from '@kaizen/core';
+import type { Inks } from '../ink-material';
+import { creaseLines, edgeQuads } from './edge-quads';
+import { Solids, shapeGeometry } from './solids';
+
+const box: Geometry = { shape: 'box', size: [1, 2, 3] };
+const inks: Inks = {
+  ink: new Color(),
+  edge: new Color(),
+  select: new Color(),
+  shadow: new Color(),
+  size: new Vector2(1, 1),
+  dim: { value: 1 },
+  flatten: new Matrix4(),
+};
+const edgesOf = (quads: BufferGeometry) => quads.getAttribute('position').count / 4;
+const creases = (quads: BufferGeometry) => creaseLines(quads).getAttribute('position').count / 2;
+
+describe('the edges of a mesh as quads', () => {
+  it('of a box are its twelve, all creases, the diagonals of its faces left out', () => {
+    const quads = edgeQuads(shapeGeometry(box));
+    expect([edgesOf(quads), creases(quads), quads.userData['closed']]).toEqual([12, 12, true]);
+  });
+
+  it('of round things are many, for the silhouette, and few of them creases', () => {
+    const quads = edgeQuads(shapeGeometry({ shape: 'sphere', radius: 1 }));
+    expect(edgesOf(quads)).toBeGreaterThan(200);
+    expect(creases(quads)).toBe(0);
+    const drum = edgeQuads(shapeGeometry({ shape: 'cylinder', radius: 1, height: 1 }));
+    expect(creases(drum)).toBeLessThan(edgesOf(drum));
+  });
+
+  it('of a gear close around every tooth: each end of a crease meets another crease', () => {
+    const quads = edgeQuads(shapeGeometry({ shape: 'gear', teeth: 12, module: 0.1, width: 0.2, bore: 0.2 }));
+    const ends = new Map<string, number>();
+    const places = creaseLines(quads).getAttribute('position');
+    for (let i = 0; i < places.count; i++) {
+      const name = new Vector3()
+        .fromBufferAttribute(places, i)
+        .toArray()
+        .map((v) => v.toFixed(4))
+        .join();
+      ends.set(name, (ends.get(name) ?? 0) + 1);
+    }
+    expect([...ends.values()].every((count) => count >= 2)).toBe(true);
+    expect(quads.userData['closed']).toBe(true);
+  });
+
+  it('at the border of an open mesh have the far side of their one face as the other', () => {
+    const quads = edgeQuads(shapeGeometry({ shape: 'plane', size: [1, 1] }));
+    expect([edgesOf(quads), quads.userData['closed']]).toEqual([4, false]);
+  });
+});
+
+describe('solids', () => {
+  it('of one shape are drawn together, whichever object says the shape', () => {
+    const solids = new Solids(inks);
+    const [a, b] = [solids.addShape('a', box), solids.addShape('b', { ...box })];
+    const other = solids.addShape('c', { shape: 'sphere', radius: 1 });
+    expect(a.batch).toBe(b.batch);
+    expect(other.batch).not.toBe(a.batch);
+    expect(solids.group.children).toHaveLength(2);
+    solids.remove(other);
+    expect(solids.group.children).toHaveLength(1);
+  });
+
+  it('keep their place, look and choice when another of their batch goes', () => {
+    const solids = new Solids(inks);
+    const all = ['a', 'b', 'c', 'd', 'e', 'f'].map((id) => solids.addShape(id, box));
+    all.forEach(({ batch, slot }, i) => {
+      batch.place(slot, new Matrix4().makeTranslation(i, 0, 0).elements);
+      batch.look(slot, [i / 10, 0, 0, 1, 0, 0, 0, 0.5, 0]);
+      batch.choose(slot, i === 5);
+    });
+    solids.remove(all[1]!);
+    const { batch, slot } = all[5]!;
+    const fill = batch.group.children[0] as unknown as { geometry: BufferGeometry };
+    const at = (name: string, k: number) => fill.geometry.getAttribute(name).array[k];
+    expect(slot.at).toBe(1);
+    expect(at('placed', slot.at * 16 + 12)).toBe(5);
+    expect(at('tone', slot.at * 4)).toBeCloseTo(0.5, 6);
+    expect(at('glow', slot.at * 4 + 3)).toBe(1);
+    expect(at('glow', all[4]!.slot.at * 4 + 3)).toBe(0);
+  });
+
+  it('that stand still upload nothing', () => {
+    const solids = new Solids(inks);
+    const { batch, slot } = solids.addShape('a', box);
+    const matrix = new Matrix4().makeTranslation(1, 2, 3).elements;
+    batch.place(slot, matrix);
+    const { placed } = (batch as unknown as { attributes: { placed: { version: number } } }).attributes;
+    const before = placed.version;
+    batch.place(slot, matrix);
+    expect(placed.version).toBe(before);
+    batch.place(slot, null);
+    expect(placed.version).toBeGreaterThan(before);
+  });
+});
