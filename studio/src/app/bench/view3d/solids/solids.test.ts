@@ -1,5 +1,5 @@
 import '@angular/compiler';
-import { BufferGeometry, Color, Matrix4, Vector2, Vector3 } from 'three';
+import { type BufferGeometry, Color, Matrix4, Vector2, Vector3 } from 'three';
 import type { Geometry } from '@kaizen/core';
 import type { Inks } from '../ink-material';
 import { creaseLines, edgeQuads } from './edge-quads';
