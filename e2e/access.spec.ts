@@ -30,7 +30,7 @@ for (const theme of ['light', 'dark'] as const) {
       await page.keyboard.press('c');
       expect(await serious(page)).toEqual([]);
       await page.keyboard.press('n');
-      await page.keyboard.press('s');
+      await page.keyboard.press('Shift+t');
       await page.getByRole('button', { name: /loose edit/ }).click();
       await page.getByRole('button', { name: 'Rows', exact: true }).click();
       expect(await serious(page)).toEqual([]);
@@ -41,7 +41,7 @@ for (const theme of ['light', 'dark'] as const) {
       await bench.row('wheel').click();
       await bench.type('Place X', '0.3');
       await page.keyboard.press('n');
-      await page.keyboard.press('s');
+      await page.keyboard.press('Shift+t');
       for (const tab of ['Time', 'Pose']) {
         await page.getByRole('tab', { name: tab }).click();
         if (tab === 'Pose') await page.getByRole('button', { name: 'Keep this pose' }).click();
@@ -152,9 +152,9 @@ test('by keyboard alone: Capture and its Scope, a gap, Stakes, a pose, a marker,
   await expect(page.getByText('Open a gap at f 100: 3 keys on 1 channel')).toBeVisible();
   await page.keyboard.press('Control+z');
 
-  await page.keyboard.press('s');
+  await page.keyboard.press('Shift+t');
   await bench.goTo(200);
-  await page.keyboard.press('s');
+  await page.keyboard.press('Shift+t');
   await page.getByRole('tab', { name: 'Part' }).focus();
   await page.keyboard.press('ArrowRight');
   await expect(page.getByRole('tab', { name: 'Time' })).toBeFocused();

@@ -159,7 +159,7 @@ test('Stakes on three intervals: dragged on the ruler, applied; set again and di
   const setStakes = async () => {
     for (const frame of [0, 60, 144, 276]) {
       await bench.goTo(frame);
-      await page.keyboard.press('s');
+      await page.keyboard.press('Shift+t');
     }
   };
   const onRuler = async (frame: number) => {
@@ -190,7 +190,7 @@ test('keys between frames are found and snapped; what would fall together is tol
   await page.getByRole('button', { name: /^Off frame/ }).click();
   await expect(bench.row('jib/rotate.y')).toBeVisible();
   await expect(bench.row('hook/translate.y')).toBeHidden();
-  await page.keyboard.press('f');
+  await page.keyboard.press('Shift+f');
   await expect(page.getByText(/^1 put on whole frames; 2 would fall together/)).toBeVisible();
   expect(framesIn(await bench.save(), 'jib/rotate.y')).toEqual([0, 10, 50]);
   expect(framesIn(await bench.save(), 'jib/translate.x')).toEqual([0, 10, 80.7, 81.2]);
@@ -278,9 +278,9 @@ test('nothing is lost when the tab is killed while an edit of time is shown, or 
     (at) => at.getByRole('button', { name: 'Push after' }).hover(),
     (at) => at.keyboard.press('r'),
     async (at) => {
-      await at.keyboard.press('s');
+      await at.keyboard.press('Shift+t');
       await new Bench(at).goTo(200);
-      await at.keyboard.press('s');
+      await at.keyboard.press('Shift+t');
       await new Bench(at).type('Stake of f 200 goes to', '230');
     },
   ];

@@ -12,22 +12,27 @@ test('the view: picking, grips with steps, typed amounts, axes, the shot camera'
     await expect(page.getByRole('tab', { name: 'Shot' })).toBeVisible();
   });
 
-  await test.step('Y and a number move along the axis; again Y means the part’s own', async () => {
+  await test.step('Enter opens three fields at the pivot: amounts along the axes, numbers, Tab between', async () => {
     await bench.row('pump').click();
     const before = Number(await bench.field('Place Y'));
     await page.keyboard.press('2');
     await page.getByRole('button', { name: 'World' }).click();
-    await page.keyboard.press('y');
-    await expect(page.getByText('Move Y, the world’s axis, by')).toBeVisible();
-    await page.keyboard.press('y');
-    await expect(page.getByText('Move Y, the part’s own axis, by')).toBeVisible();
-    await page.keyboard.type('25 cm');
     await page.keyboard.press('Enter');
+    const strip = page.getByRole('group', { name: 'Move Pump rod' });
+    await expect(strip).toContainText('“by” goes along the world’s axes');
+    await page.keyboard.press('Tab');
+    await page.keyboard.type('by 50/2 cm');
+    await page.keyboard.press('Enter');
+    await expect(strip).toBeHidden();
     await expect.poll(async () => Number(await bench.field('Place Y'))).toBeCloseTo(before + 0.25, 6);
-    await page.keyboard.press('x');
+    await page.keyboard.press('Enter');
     await page.keyboard.type('9');
+    await expect.poll(() => bench.field('Place X')).toBe('9.00');
     await page.keyboard.press('Escape');
     await expect.poll(() => bench.field('Place X')).toBe('2.72');
+    await page.locator('kz-grips g[data-grip="Z"] rect').click();
+    await expect(strip.getByRole('textbox', { name: 'Move Pump rod Z' })).toBeFocused();
+    await page.keyboard.press('Escape');
   });
 
   await test.step('a grip goes in steps, Esc gives it up', async () => {

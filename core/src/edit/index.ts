@@ -1,3 +1,4 @@
+export * from './change-parent';
 export * from './curve-context';
 export * from './curves';
 export * from './insert-key';

@@ -1,5 +1,5 @@
 import type { Curve, Key, Leg, Outside, Project, Side, SideMode } from '../project';
-import { secondsPerFrame } from '../project';
+import { isOnOff, secondsPerFrame, splitChannel } from '../project';
 import { LEAST_REACH, MOST_REACH, repeats, resolveSide } from '../curve';
 import {
   changeCurves,
@@ -53,7 +53,8 @@ function keyValue(curve: Curve, frame: number, value: number, { mode, leg: asked
       : { ...curve, keys: curve.keys.map((key) => (key === there ? { ...key, value } : key)) };
   }
   const entered = curve.keys[keyIndexAt(curve, frame)]?.leg;
-  const leg = asked.kind === 'curve' ? (entered ?? asked) : asked;
+  const between: Leg = isOnOff(splitChannel(curve.channel).property) ? { kind: 'hold' } : asked;
+  const leg = between.kind === 'curve' ? (entered ?? between) : between;
   const key = newKey(frame, value, leg);
   const sided =
     mode === 'smooth'

@@ -99,6 +99,11 @@ export function restValue(part: Part, property: string): number | null {
   return partProperties(part).find((entry) => entry.property === property)?.rest ?? null;
 }
 
+/** Whether a channel is on or off and nothing between: its keys hold until the next. */
+export function isOnOff(property: string): boolean {
+  return property === 'visible';
+}
+
 export function channelKind(property: string): ChannelKind {
   if (property.startsWith('translate.')) return 'place';
   if (property.startsWith('rotate.')) return 'turn';

@@ -57,6 +57,7 @@ export class FakeBrowser {
 
   /** Lets the clock run, timers in their order. */
   async advance(milliseconds: number): Promise<void> {
+    await settle();
     const end = this.time + milliseconds;
     for (;;) {
       const due = [...this.timers].filter(({ at }) => at <= end).sort((a, b) => a.at - b.at)[0];

@@ -25,7 +25,10 @@ import { RulerTools } from './ruler/ruler-tools';
 import { KeyTools } from './time/key-tools';
 import { TimeCommands } from './time/time-commands';
 import { TimeTools } from './time/time-tools';
-import { AxisEntry } from './view3d/axis-entry';
+import { PanelCommands } from './panel-commands';
+import { SideCommands } from './shape/side-commands';
+import { AmountStrip } from './view3d/amount-strip';
+import { HandledParts } from './view3d/handled-parts';
 import { ViewControl } from './view3d/view-control';
 
 const RUN = 'wagon/translate.x';
@@ -38,7 +41,10 @@ function setUp(project: Project = chartProject()) {
     Poser,
     ChartModel,
     ViewControl,
-    AxisEntry,
+    AmountStrip,
+    PanelCommands,
+    SideCommands,
+    HandledParts,
     PlayCommands,
     KeyCommands,
     ViewCommands,

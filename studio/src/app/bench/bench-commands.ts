@@ -6,7 +6,9 @@ import { PartCommands } from './part-commands';
 import { PlayCommands } from './play-commands';
 import { PoseCommands } from './pose/pose-commands';
 import { RulerCommands } from './ruler/ruler-commands';
+import { PanelCommands } from './panel-commands';
 import { ShapeCommands } from './shape/shape-commands';
+import { SideCommands } from './shape/side-commands';
 import { TimeCommands } from './time/time-commands';
 import { ViewCommands } from './view-commands';
 
@@ -17,6 +19,8 @@ export class BenchCommands {
     inject(PlayCommands),
     inject(KeyCommands),
     inject(ShapeCommands),
+    inject(SideCommands),
+    inject(PanelCommands),
     inject(TimeCommands),
     inject(PoseCommands),
     inject(RulerCommands),

@@ -54,7 +54,11 @@ import { ViewComponent } from './view3d/view.component';
           [gutterSize]="5"
           (dragEnd)="panels.keep('bench', $event.sizes)"
         >
-          <as-split-area [size]="panels.size('bench', 0, 40)" [minSize]="15">
+          <as-split-area
+            [size]="panels.size('bench', 0, 40)"
+            [minSize]="15"
+            [visible]="panels.full() !== 'chart'"
+          >
             <div class="view" (pointerenter)="panels.pointerIn = 'view'">
               <kz-view />
               <kz-view-bar />
@@ -64,7 +68,11 @@ import { ViewComponent } from './view3d/view.component';
               </div>
             </div>
           </as-split-area>
-          <as-split-area [size]="panels.size('bench', 1, 60)" [minSize]="20">
+          <as-split-area
+            [size]="panels.size('bench', 1, 60)"
+            [minSize]="20"
+            [visible]="panels.full() !== 'view'"
+          >
             <div class="chart" (pointerenter)="panels.pointerIn = 'chart'">
               <div class="tools">
                 <kz-segments
@@ -87,7 +95,11 @@ import { ViewComponent } from './view3d/view.component';
           </as-split-area>
         </as-split>
       </as-split-area>
-      <as-split-area [size]="panels.size('sheet', 1, 320)" [minSize]="260" [maxSize]="520"
+      <as-split-area
+        [size]="panels.size('sheet', 1, 320)"
+        [minSize]="260"
+        [maxSize]="520"
+        [visible]="panels.full() === null"
         ><kz-side-sheet
       /></as-split-area>
     </as-split>

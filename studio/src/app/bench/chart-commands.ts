@@ -23,7 +23,7 @@ export class ChartCommands {
         id: 'fit.selection',
         label: 'Fit the selection',
         group: 'Chart',
-        shortcuts: ['0'],
+        shortcuts: ['0', 'F'],
         run: () => (this.panels.pointerIn === 'view' ? this.view.fit(false) : this.chart.fitSelection()),
       },
       {

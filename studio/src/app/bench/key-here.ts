@@ -2,6 +2,7 @@ import {
   channelKind,
   channelName,
   curveOf,
+  isOnOff,
   keyAtFrame,
   partProperties,
   splitChannel,
@@ -38,7 +39,10 @@ export function channelsToKey(
       return chosen(project, bench, loose, frame, of);
     case 'part':
     case 'below':
-      return of.filter((channel) => POSED.includes(kindOf(channel)) || animated(channel));
+      return of.filter(
+        (channel) =>
+          POSED.includes(kindOf(channel)) || isOnOff(splitChannel(channel).property) || animated(channel),
+      );
     case 'animated':
       return of.filter(animated);
     case 'existing':

@@ -10,9 +10,15 @@ export class Panels {
   /** Which panel the pointer is in: fitting means that one. */
   pointerIn: 'view' | 'chart' = 'chart';
   private readonly sizes = signal<Sizes>({});
+  /** The panel that has all the room; null: each has its own. */
+  readonly full = signal<'view' | 'chart' | null>(null);
 
   constructor() {
     void this.keeper.setting<Sizes>('panels').then((sizes) => sizes && this.sizes.set(sizes));
+  }
+
+  toggleFull(): void {
+    this.full.update((full) => (full === null ? this.pointerIn : null));
   }
 
   /** The size of one area of a split, in pixels or as a share. */

@@ -2,6 +2,7 @@ import { Injectable, inject } from '@angular/core';
 import { addParts, newPart, removeParts, splitChannel, type NewPartKind } from '@kaizen/core';
 import type { Command } from '../commands/command';
 import { Studio } from '../state/studio';
+import { ViewControl } from './view3d/view-control';
 
 const ADDED: readonly { readonly kind: NewPartKind; readonly name: string }[] = [
   { kind: 'group', name: 'Group' },
@@ -19,6 +20,7 @@ const ADDED: readonly { readonly kind: NewPartKind; readonly name: string }[] = 
 @Injectable({ providedIn: 'root' })
 export class PartCommands {
   private readonly studio = inject(Studio);
+  private readonly view = inject(ViewControl);
   readonly kinds = ADDED;
 
   list(): readonly Command[] {
@@ -51,6 +53,7 @@ export class PartCommands {
     });
     this.studio.pick({ parts: added, channels: [], keys: [], handles: [] });
     this.studio.set({ sheet: 'part' });
+    this.view.bring(added);
   }
 
   remove(): void {

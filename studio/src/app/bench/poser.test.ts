@@ -194,8 +194,9 @@ describe('Key here', () => {
       return studio.bench().keys.map(({ channel }) => channel);
     };
     expect(keyed('turn')).toEqual(['wagon/rotate.x', 'wagon/rotate.y', 'wagon/rotate.z']);
-    expect(keyed('part')).toHaveLength(9);
-    expect(keyed('below')).toHaveLength(26);
+    expect(keyed('part')).toHaveLength(10);
+    expect(keyed('part')).toContain('wagon/visible');
+    expect(keyed('below')).toHaveLength(29);
     expect(keyed('animated')).toEqual([RUN, 'hook/translate.y']);
     expect(keyed('existing')).toEqual([]);
     expect(keyed('existing', 24)).toEqual([RUN]);

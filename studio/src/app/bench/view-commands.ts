@@ -5,7 +5,8 @@ import { Studio } from '../state/studio';
 import { Notices } from '../ui/notices';
 import { PartCommands } from './part-commands';
 import { Stage } from './stage';
-import { AxisEntry } from './view3d/axis-entry';
+import { AmountStrip } from './view3d/amount-strip';
+import { HandledParts } from './view3d/handled-parts';
 import { readPose } from './view3d/part-pose';
 import { ViewControl } from './view3d/view-control';
 
@@ -15,7 +16,8 @@ export class ViewCommands {
   private readonly studio = inject(Studio);
   private readonly stage = inject(Stage);
   private readonly view = inject(ViewControl);
-  private readonly entry = inject(AxisEntry);
+  private readonly strip = inject(AmountStrip);
+  private readonly hands = inject(HandledParts);
   private readonly notices = inject(Notices);
   private readonly parts = inject(PartCommands);
 
@@ -25,36 +27,18 @@ export class ViewCommands {
 
   private posing(): Command[] {
     const tool = (name: Tool) => () => this.studio.set({ tool: name });
-    const axis = (n: number) => () => this.entry.begin(n);
-    const canEnter = () => this.entry.canBegin();
     return [
       { id: 'tool.select', label: 'Select', group: 'Pose', shortcuts: ['1'], run: tool('select') },
       { id: 'tool.move', label: 'Move', group: 'Pose', shortcuts: ['2'], run: tool('move') },
       { id: 'tool.turn', label: 'Turn', group: 'Pose', shortcuts: ['3'], run: tool('turn') },
       { id: 'tool.size', label: 'Size', group: 'Pose', shortcuts: ['4'], run: tool('size') },
       {
-        id: 'pose.x',
-        label: 'Move, turn or size along X by a number',
+        id: 'pose.amount',
+        label: 'Move, turn or size by exact amounts',
         group: 'Pose',
-        shortcuts: ['X'],
-        when: canEnter,
-        run: axis(0),
-      },
-      {
-        id: 'pose.y',
-        label: 'Move, turn or size along Y by a number',
-        group: 'Pose',
-        shortcuts: ['Y'],
-        when: canEnter,
-        run: axis(1),
-      },
-      {
-        id: 'pose.z',
-        label: 'Move, turn or size along Z by a number',
-        group: 'Pose',
-        shortcuts: ['Z'],
-        when: canEnter,
-        run: axis(2),
+        shortcuts: ['Enter'],
+        when: () => this.strip.canOpen(),
+        run: () => this.strip.begin(),
       },
       {
         id: 'pose.point',
@@ -83,7 +67,7 @@ export class ViewCommands {
         group: 'Pose',
         shortcuts: [more],
         when,
-        run: () => this.entry.nudge(axis, 1),
+        run: () => this.hands.nudge(axis, 1),
       },
       {
         id: `pose.nudge-${letter}-back`,
@@ -91,7 +75,7 @@ export class ViewCommands {
         group: 'Pose',
         shortcuts: [less],
         when,
-        run: () => this.entry.nudge(axis, -1),
+        run: () => this.hands.nudge(axis, -1),
       },
     ]);
   }

@@ -47,6 +47,32 @@ export const EASE_LABELS: Readonly<Record<EaseFamily, string>> = {
   bounce: 'bounce',
 };
 
+/** What an ease does, in a word or two. */
+export const EASE_GROUPS: Readonly<Record<EaseFamily, string>> = {
+  sine: 'gentle',
+  quad: 'gentle',
+  cubic: 'gentle',
+  quart: 'strong',
+  quint: 'strong',
+  exp: 'strong',
+  circle: 'strong',
+  back: 'past the end',
+  elastic: 'springing',
+  bounce: 'bouncing',
+};
+
+/** What a law does: even cruise between ramps, or the whole rise in one law of cams. */
+export const LAW_GROUPS: Readonly<Record<CamLaw, string>> = {
+  harmonic: 'cam law',
+  cycloidal: 'cam law',
+  'poly-345': 'cam law',
+  'poly-4567': 'cam law',
+  'modified-sine': 'cam law',
+  'modified-trapezoid': 'cam law',
+  trapezoid: 'even cruise',
+  's-curve': 'even cruise',
+};
+
 export const SLOW_LABELS: Readonly<Record<EaseSlow, string>> = {
   start: 'slow start',
   end: 'slow end',

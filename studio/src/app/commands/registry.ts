@@ -1,6 +1,7 @@
 import { computed, Injectable, inject, signal } from '@angular/core';
 import { Keeper } from '../storage/keeper';
 import type { Command } from './command';
+import { isAboutText } from '../ui/own-keys';
 import { shortcutOfEvent } from './shortcut';
 
 type Changed = Readonly<Record<string, readonly string[]>>;
@@ -108,8 +109,12 @@ function isOwnKey(event: KeyboardEvent): boolean {
   if (document.querySelector('mat-dialog-container:not(.mdc-dialog--closing)')) return true;
   const target = event.target instanceof Element ? event.target : null;
   if (!target) return false;
-  if (target.closest('input:not([type=checkbox]), textarea, select, [contenteditable], [role=menu]'))
-    return true;
+  const field = target.closest(
+    'input:not([type=checkbox]), textarea, select, [contenteditable], [role=menu]',
+  );
+  const withCtrl = event.ctrlKey || event.metaKey;
+  if (field)
+    return !withCtrl || (field.matches('input, textarea, [contenteditable]') && isAboutText(event, field));
   const plain = !event.ctrlKey && !event.metaKey && !event.altKey;
   if (plain && (event.key === ' ' || event.key === 'Enter') && target.closest('button, a, [role=button]'))
     return true;

@@ -11,6 +11,7 @@ import {
   type Project,
 } from '@kaizen/core';
 import { chartProject } from '../testing/chart-project';
+import { ViewControl } from '../bench/view3d/view-control';
 import { Keeper } from '../storage/keeper';
 import { fakes } from '../testing/fake-studio';
 import { ProjectJoiner } from '@kaizen/core';
@@ -48,6 +49,7 @@ function setUp(url: string, known = false) {
   const went: unknown[] = [];
   const keeper = {
     has: () => Promise.resolve(known),
+    names: () => Promise.resolve(['Untitled']),
     keepNew: (project: Project, bench: object) => {
       opened.push({ project, bench });
       return Promise.resolve(project.id);
@@ -58,6 +60,7 @@ function setUp(url: string, known = false) {
     { provide: Keeper, useValue: keeper },
     { provide: Router, useValue: router },
     { provide: Reader, useValue: hereReader },
+    { provide: ViewControl, useClass: ViewControl },
     { provide: Opener, useClass: Opener },
   ]);
   return { ...made, opened, went, opener: made.injector.get(Opener) };

@@ -3,6 +3,7 @@ import { Router } from '@angular/router';
 import { addParts, newProject, readProject, type Brought, type Problem, type Project } from '@kaizen/core';
 import { quietGroups } from '../bench/chart/quiet-groups';
 import { sampleText } from '../projects/samples';
+import { ViewControl } from '../bench/view3d/view-control';
 import { Studio } from '../state/studio';
 import { Keeper } from '../storage/keeper';
 import { Notices } from '../ui/notices';
@@ -21,6 +22,7 @@ export class Opener {
   private readonly router = inject(Router);
   private readonly injector = inject(Injector);
   private readonly reader = inject(Reader);
+  private readonly view = inject(ViewControl);
 
   async choose(): Promise<void> {
     await this.open(await chooseFiles(OPENABLE));
@@ -95,6 +97,7 @@ export class Opener {
         return result.project;
       });
       this.studio.pick({ parts: added.slice(0, 1), channels: [], keys: [], handles: [] });
+      this.view.bring(added);
     } else {
       await this.start({ ...brought.project, id: crypto.randomUUID() });
     }
@@ -114,7 +117,15 @@ export class Opener {
   }
 
   async openNew(): Promise<void> {
-    await this.start(newProject(crypto.randomUUID(), 'Untitled'));
+    await this.start(newProject(crypto.randomUUID(), await this.freshName()));
+  }
+
+  /** A name that no kept project has: Untitled, Untitled 2, … */
+  private async freshName(): Promise<string> {
+    const taken = new Set(await this.keeper.names());
+    let name = 'Untitled';
+    for (let n = 2; taken.has(name); n++) name = `Untitled ${n}`;
+    return name;
   }
 
   private async start(project: Project): Promise<void> {

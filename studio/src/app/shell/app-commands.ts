@@ -5,6 +5,7 @@ import type { Command } from '../commands/command';
 import { downloadProject, type ProjectFileKind } from '../open/download';
 import { Opener } from '../open/opener';
 import { Studio } from '../state/studio';
+import { Notices } from '../ui/notices';
 import { Theme } from '../ui/theme';
 
 /** Commands that exist on every screen. */
@@ -15,6 +16,7 @@ export class AppCommands {
   private readonly router = inject(Router);
   private readonly opener = inject(Opener);
   private readonly dialog = inject(MatDialog);
+  private readonly notices = inject(Notices);
 
   list(): readonly Command[] {
     const open = () => this.studio.project() !== null;
@@ -29,7 +31,10 @@ export class AppCommands {
         group: 'Project',
         shortcuts: ['Ctrl+Z'],
         when: canUndo,
-        run: () => this.studio.undo(),
+        run: () => {
+          this.notices.clear();
+          this.studio.undo();
+        },
       },
       {
         id: 'project.redo',
@@ -37,7 +42,10 @@ export class AppCommands {
         group: 'Project',
         shortcuts: ['Ctrl+Shift+Z', 'Ctrl+Y'],
         when: canRedo,
-        run: () => this.studio.redo(),
+        run: () => {
+          this.notices.clear();
+          this.studio.redo();
+        },
       },
       {
         id: 'project.open',
@@ -124,6 +132,6 @@ export class AppCommands {
 
   private save(kind: ProjectFileKind): void {
     const project = this.studio.project();
-    if (project) downloadProject(project, kind);
+    if (project) this.notices.tell(`${downloadProject(project, kind)} was saved to your downloads`);
   }
 }

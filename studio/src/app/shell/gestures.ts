@@ -18,7 +18,7 @@ export const GESTURES: readonly { readonly what: string; readonly how: string }[
   { what: 'Drag without snapping', how: 'hold Ctrl meanwhile' },
   { what: 'Add a key on a curve, row or trail', how: 'double-click, or D at the playhead' },
   { what: 'Move a key on the motion trail', how: 'drag its dark bead in the view' },
-  { what: 'Pick an axis in a move, turn or size', how: 'X Y Z, then a number' },
+  { what: 'Exact amounts for Move, Turn, Size', how: 'Enter, or press a grip’s letter' },
   { what: 'Give up any drag', how: 'Esc' },
   { what: 'Scrub a number', how: 'drag it; arrows step, Shift by ten' },
   { what: 'Type a number', how: '12/5 · 40 cm · 90 rpm · by 3 · times 2' },

@@ -89,7 +89,7 @@ import { GESTURES } from './gestures';
     h3 {
       padding-bottom: 3px;
       border-bottom: 1px solid var(--rule);
-      font-size: 13px;
+      font-size: 13.5px;
     }
     .row {
       display: flex;

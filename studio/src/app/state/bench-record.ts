@@ -76,6 +76,7 @@ const FIELDS: Readonly<Record<keyof BenchState, Is>> = {
   steps: shaped({ on: flag, length: number, angle: number }),
   turnPoint: orNull(vector),
   trail: flag,
+  keepInSight: flag,
   ghosts: flag,
   sheet: oneOf(...SHEETS),
   time: shaped({

@@ -101,6 +101,8 @@ export interface BenchState {
   /** A point of the world about which parts turn and size instead of their pivots. */
   readonly turnPoint: Vec3 | null;
   readonly trail: boolean;
+  /** While it plays the view goes along with what is chosen. */
+  readonly keepInSight: boolean;
   readonly ghosts: boolean;
   readonly sheet: Sheet;
   readonly time: TimeSettings;
@@ -146,6 +148,7 @@ export const initialBench: BenchState = {
   steps: { on: false, length: 0.1, angle: 15 },
   turnPoint: null,
   trail: true,
+  keepInSight: false,
   ghosts: false,
   sheet: 'part',
   time: {

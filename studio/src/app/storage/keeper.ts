@@ -138,6 +138,11 @@ export class Keeper {
     await this.list();
   }
 
+  /** The names of all kept projects. */
+  async names(): Promise<readonly string[]> {
+    return (await (await this.database()).getAll('projects')).map(({ name }) => name);
+  }
+
   async has(id: string): Promise<boolean> {
     return (await (await this.database()).getKey('projects', id)) !== undefined;
   }

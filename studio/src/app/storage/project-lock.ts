@@ -52,12 +52,15 @@ export class ProjectLock {
 
   private ask(options: LockOptions): Promise<boolean> {
     return new Promise((resolve) => {
+      /** Whether this very request was granted: only then its end means that the lock was taken. */
+      let mine = false;
       const granted = (lock: Lock | null): Promise<void> | undefined => {
         if (!lock || this.state !== 'free') {
           resolve(false);
           return undefined;
         }
         this.state = 'held';
+        mine = true;
         resolve(true);
         return new Promise<void>((done) => (this.release = done));
       };
@@ -65,7 +68,7 @@ export class ProjectLock {
       this.asked = Promise.allSettled([this.asked, request]);
       request.catch(() => {
         resolve(false);
-        if (this.state !== 'held' || options.signal?.aborted) return;
+        if (!mine || this.state !== 'held') return;
         this.state = 'free';
         this.release = null;
         this.onTaken();

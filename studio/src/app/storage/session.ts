@@ -88,6 +88,8 @@ export class Session {
   private saving: Promise<void> | null = null;
   /** Set while another tab is asked for the project. */
   private asking: ((answer: TakeOver) => void) | null = null;
+  /** A take-over under way. */
+  private taking: Promise<TakeOver> | null = null;
   private following: Promise<void> = Promise.resolve();
 
   constructor(
@@ -213,8 +215,19 @@ export class Session {
     return this.lock.leave();
   }
 
-  /** Asks the tab that holds the project for it, and takes it where there is no answer, or where it must be. */
+  /** Asks the tab that holds the project for it, and takes it where there is no answer, or where it must be. One at a time. */
   async takeOver(must = false): Promise<TakeOver> {
+    if (this.taking && !must) return this.taking;
+    this.asking?.('left');
+    await this.taking;
+    const taking = this.takeOverNow(must).finally(() => {
+      if (this.taking === taking) this.taking = null;
+    });
+    this.taking = taking;
+    return taking;
+  }
+
+  private async takeOverNow(must: boolean): Promise<TakeOver> {
     if (this.left || (this.unkept && !this.holds)) return 'left';
     if (this.holds) return 'taken';
     const answer = must ? null : await this.askForIt();
@@ -253,7 +266,8 @@ export class Session {
       this.asking = answer;
       const cancel = this.ports.later(PATIENCE, () => answer(null));
       void this.lock.wait(giveUp.signal).then((given) => {
-        if (given) answer('taken');
+        if (given && this.asking === answer) answer('taken');
+        else if (given) this.lock.letGo();
       });
       this.send({ kind: 'please-release' });
     });

@@ -18,6 +18,7 @@ import search from 'lucide-static/icons/search.svg';
 import skipBack from 'lucide-static/icons/skip-back.svg';
 import skipForward from 'lucide-static/icons/skip-forward.svg';
 import pin from 'lucide-static/icons/pin.svg';
+import tab from 'lucide-static/icons/arrow-right-to-line.svg';
 import sun from 'lucide-static/icons/sun.svg';
 import trash from 'lucide-static/icons/trash-2.svg';
 import undo from 'lucide-static/icons/undo-2.svg';
@@ -44,6 +45,7 @@ const ICONS: Readonly<Record<string, string>> = {
   redo,
   search,
   sun,
+  tab,
   trash,
   undo,
 };

@@ -10,6 +10,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
+import { isAboutText } from './own-keys';
 import { followDrag } from './follow-drag';
 import { Notices } from './notices';
 import { applyAmount, decimalsOf, readAmount, shownFrame, shownNumber, type Amount } from './amount';
@@ -55,6 +56,7 @@ const PIXELS_A_STEP = 3;
           class="numbers"
           [class.mixed]="mixed()"
           [attr.aria-label]="name() || label()"
+          [attr.data-shown]="shown()"
           [placeholder]="mixed() ? 'mixed' : ''"
           [value]="shown()"
           [disabled]="disabled()"
@@ -192,9 +194,11 @@ export class NumberFieldComponent {
 
   onKey(event: KeyboardEvent): void {
     const box = this.box().nativeElement;
+    // Ctrl combinations that are not about the text typed here belong to the Bench.
+    if ((event.ctrlKey || event.metaKey) && !isAboutText(event, box)) return;
     if (event.key === 'Enter') {
       this.onChange();
-      box.select();
+      box.blur();
     } else if (event.key === 'Escape') {
       box.value = this.shown();
       box.blur();

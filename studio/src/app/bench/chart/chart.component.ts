@@ -170,7 +170,10 @@ export class ChartComponent implements AfterViewInit {
 
   private pen(canvas: HTMLCanvasElement): CanvasRenderingContext2D | null {
     const pen = canvas.getContext('2d');
-    pen?.setTransform(devicePixelRatio, 0, 0, devicePixelRatio, 0, 0);
+    if (pen) {
+      pen.setTransform(devicePixelRatio, 0, 0, devicePixelRatio, 0, 0);
+      pen.textRendering = 'geometricPrecision';
+    }
     return pen;
   }
 

@@ -64,4 +64,4 @@ function hatchPattern(context: CanvasRenderingContext2D, color: string): CanvasP
 }
 
 export const MONO = "11px 'IBM Plex Mono', monospace";
-export const WORDS = "12px 'Barlow Semi Condensed', sans-serif";
+export const WORDS = "12.5px 'Barlow Semi Condensed', sans-serif";

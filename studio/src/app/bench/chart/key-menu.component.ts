@@ -17,6 +17,23 @@ const ENTRIES = [
   'key.delete',
 ];
 
+const SIDES = ['smooth', 'bounded', 'flat', 'linear'].flatMap((mode) => [
+  `side.${mode}`,
+  `side.${mode}-in`,
+  `side.${mode}-out`,
+]);
+const LEGS = [
+  'curve',
+  'hold',
+  'fall',
+  'ease-in',
+  'ease-out',
+  'ease-both',
+  'law-s-curve',
+  'law-trapezoid',
+  'law-cycloidal',
+].map((name) => `leg.${name}`);
+
 /** The menu of a key: pins of its loop, and what the commands do to the chosen keys. By the right button, Shift+F10 or the Menu key. */
 @Component({
   selector: 'kz-key-menu',
@@ -38,11 +55,27 @@ const ENTRIES = [
             {{ pin.label }}
           </button>
         }
+        <button mat-menu-item [matMenuTriggerFor]="sides">Sides</button>
+        <button mat-menu-item [matMenuTriggerFor]="legs">Leg after</button>
         @for (entry of entries(); track entry.id) {
           <button mat-menu-item [disabled]="!entry.usable" (click)="registry.run(entry.id)">
             {{ entry.label }}
           </button>
         }
+      }
+    </mat-menu>
+    <mat-menu #sides="matMenu">
+      @for (entry of sideEntries(); track entry.id) {
+        <button mat-menu-item [disabled]="!entry.usable" (click)="registry.run(entry.id)">
+          {{ entry.label }}
+        </button>
+      }
+    </mat-menu>
+    <mat-menu #legs="matMenu">
+      @for (entry of legEntries(); track entry.id) {
+        <button mat-menu-item [disabled]="!entry.usable" (click)="registry.run(entry.id)">
+          {{ entry.label }}
+        </button>
       }
     </mat-menu>
   `,
@@ -100,10 +133,15 @@ export class KeyMenuComponent {
     });
   });
 
-  readonly entries = computed(() =>
-    ENTRIES.flatMap((id) => {
+  readonly entries = computed(() => this.named(ENTRIES));
+  readonly sideEntries = computed(() => this.named(SIDES));
+  readonly legEntries = computed(() => this.named(LEGS));
+
+  private named(ids: readonly string[]) {
+    return ids.flatMap((id) => {
       const command = this.registry.find(id);
-      return command ? [{ id, label: command.label, usable: command.when?.() ?? true }] : [];
-    }),
-  );
+      const label = command?.label.replace(/ (at|from|after) the chosen keys$/, '') ?? '';
+      return command ? [{ id, label, usable: command.when?.() ?? true }] : [];
+    });
+  }
 }

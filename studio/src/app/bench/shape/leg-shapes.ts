@@ -9,12 +9,14 @@ import {
   type Law,
   type Leg,
 } from '@kaizen/core';
-import { EASE_LABELS, LAW_LABELS } from '../words';
+import { EASE_GROUPS, EASE_LABELS, LAW_GROUPS, LAW_LABELS } from '../words';
 
 /** The picture of a leg: the true curve of its rise, and its greatest speed and acceleration against even motion. */
 export interface LegShape {
   readonly leg: Leg;
   readonly name: string;
+  /** What it does: gentle, strong, even cruise … */
+  readonly does: string;
   readonly path: string;
   readonly speed: number;
   readonly acceleration: number;
@@ -35,18 +37,18 @@ const SHORT: Readonly<Record<string, string>> = {
 export function easeShapes(slow: EaseSlow): readonly LegShape[] {
   return EASE_FAMILIES.map((family) => {
     const leg = { kind: 'ease', family, slow } as const;
-    return shape(leg, EASE_LABELS[family], easeLaw(leg));
+    return shape(leg, EASE_LABELS[family], EASE_GROUPS[family], easeLaw(leg));
   });
 }
 
 export function lawShapes(): readonly LegShape[] {
   return CAM_LAWS.map((law) => {
     const leg = { kind: 'law', law } as const;
-    return shape(leg, LAW_LABELS[law], camLaw(leg));
+    return shape(leg, LAW_LABELS[law], LAW_GROUPS[law], camLaw(leg));
   });
 }
 
-function shape(leg: Leg, name: string, law: Law): LegShape {
+function shape(leg: Leg, name: string, does: string, law: Law): LegShape {
   const places = [
     ...new Set([...Array.from({ length: SAMPLES + 1 }, (_, i) => i / SAMPLES), ...law.breaks]),
   ].sort((a, b) => a - b);
@@ -55,5 +57,5 @@ function shape(leg: Leg, name: string, law: Law): LegShape {
     (tau) => 2 + tau * (width - 4),
     (tau) => height - room - law.value(tau) * (height - 2 * room),
   );
-  return { leg, name: SHORT[name] ?? name, path: draw(places) ?? '', ...lawPeaks(law) };
+  return { leg, name: SHORT[name] ?? name, does, path: draw(places) ?? '', ...lawPeaks(law) };
 }

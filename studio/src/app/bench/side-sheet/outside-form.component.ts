@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
-import { curveOf, repeats, setOutside, type Outside, type OutsideMode } from '@kaizen/core';
+import { curveOf, repeats, setOutside, type Curve, type Outside, type OutsideMode } from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { shownFrame } from '../../ui/amount';
 import { NumberFieldComponent } from '../../ui/number-field.component';
@@ -73,6 +73,15 @@ const PIN_TIPS: Readonly<Record<End, string>> = {
                     tip="How often it repeats, also 2.5; then it holds"
                     (changed)="setCount(end.end, end.count, $event)"
                   />
+                  @if (end.until !== null) {
+                    <kz-number-field
+                      [name]="'Until frame ' + end.end"
+                      unit="f"
+                      [values]="[end.until]"
+                      tip="The frame at which it ends repeating, instead of a count"
+                      (changed)="setUntil(end.end, $event(end.until))"
+                    />
+                  }
                 }
                 <kz-select
                   [name]="'Pin ' + end.end"
@@ -135,7 +144,22 @@ export class OutsideFormComponent {
       repeats: mode !== null && repeats(mode),
       count: outsides[0]?.count ?? null,
       pin: outsides[0]?.pin ?? null,
+      until: this.untilOf(end),
     };
+  }
+
+  /** The frame at which the first curve's repeating ends by its count; null where it repeats for ever or has no period. */
+  private untilOf(end: End): number | null {
+    const [curve] = this.curves();
+    const cycle = curve && repeatedSpan(curve, end);
+    const count = curve?.[end].count ?? null;
+    return !cycle || count === null ? null : cycle.edge + (end === 'after' ? 1 : -1) * count * cycle.period;
+  }
+
+  setUntil(end: End, frame: number): void {
+    const [curve] = this.curves();
+    const cycle = curve && repeatedSpan(curve, end);
+    if (cycle) this.set(end, { count: Math.max(0, Math.abs(frame - cycle.edge) / cycle.period) });
   }
 
   setMode(end: End, mode: OutsideMode | null): void {
@@ -152,4 +176,16 @@ export class OutsideFormComponent {
   setCount(end: End, count: number, change: (value: number) => number): void {
     this.set(end, { count: Math.max(0, change(count)) });
   }
+}
+
+/** Where repeating begins, in frames, and how long one repetition is; undefined where the keys have no length. */
+function repeatedSpan(
+  curve: Curve,
+  end: End,
+): { readonly edge: number; readonly period: number } | undefined {
+  const [first, last] = [curve.keys[0]?.frame, curve.keys.at(-1)?.frame];
+  if (first === undefined || last === undefined) return undefined;
+  const { pin } = curve[end];
+  const period = end === 'after' ? last - (pin ?? first) : (pin ?? last) - first;
+  return period > 0 ? { edge: end === 'after' ? last : first, period } : undefined;
 }

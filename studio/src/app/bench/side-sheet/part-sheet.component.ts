@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Color } from 'three';
 import {
@@ -14,9 +14,13 @@ import {
   type Rest,
   type Squash,
   type TurnOrder,
+  changeParent,
+  partOf,
+  type Reparented,
 } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
 import { Studio } from '../../state/studio';
+import { Notices } from '../../ui/notices';
 import { decimalsOf } from '../../ui/amount';
 import { NumberFieldComponent } from '../../ui/number-field.component';
 import type { Option } from '../../ui/option';
@@ -63,6 +67,9 @@ const SQUASH: Squash = { axis: 'y', anchor: [0, 0, 0], frame: 'part' };
   styleUrl: './sheet.scss',
 })
 export class PartSheetComponent {
+  /** Whether a change of parent leaves the part where it is in the world. */
+  readonly placeStays = signal(true);
+  private readonly notices = inject(Notices);
   readonly studio = inject(Studio);
   readonly registry = inject(CommandRegistry);
   private readonly stage = inject(Stage);
@@ -86,7 +93,7 @@ export class PartSheetComponent {
     const above = project && part ? possibleParents(project, part.id) : [];
     return [
       { value: null, label: 'the scene' },
-      ...above.map(({ id, name }) => ({ value: id, label: name })),
+      ...namedApart(above).map(({ id, name }) => ({ value: id, label: name })),
     ];
   });
 
@@ -202,7 +209,13 @@ export class PartSheetComponent {
   }
 
   setParent(parent: string | null): void {
-    this.change('Parent', (part) => ({ ...part, parent }));
+    const part = this.part();
+    const project = this.studio.project();
+    if (!part || !project) return;
+    const made = changeParent(project, part.id, parent, this.placeStays(), this.stage.frame());
+    const above = parent === null ? 'the scene' : (partOf(project, parent)?.name ?? parent);
+    this.studio.edit(`Parent of ${part.name}`, () => made.project);
+    this.notices.tell(`${part.name} hangs on ${above}: ${REPARENTED[made.because ?? 'stayed']}`);
   }
 
   setTurnPoint(change: VectorChange): void {
@@ -249,6 +262,28 @@ export class PartSheetComponent {
       return { ...part, material: { ...part.material, baseColor: [r, g, b, part.material.baseColor[3]] } };
     });
   }
+}
+
+const REPARENTED: Readonly<Record<NonNullable<Reparented['because']> | 'stayed', string>> = {
+  stayed: 'its place in the world stays',
+  moves: 'it moves by keys or drivers, so its numbers stay and it may have jumped',
+  shear: 'its place would need it sheared, so its numbers stay and it may have jumped',
+  'not-asked': 'its numbers stay',
+};
+
+/** Parts with names that tell them apart: those that share one have what they hang on beside it, or their id. */
+function namedApart(parts: readonly Part[]): readonly { readonly id: string; readonly name: string }[] {
+  const names = new Map(parts.map(({ id, name }) => [id, name]));
+  const count = new Map<string, number>();
+  for (const { name } of parts) count.set(name, (count.get(name) ?? 0) + 1);
+  const seen = new Set<string>();
+  return parts.map(({ id, name, parent }) => {
+    if (count.get(name) === 1) return { id, name };
+    const below = `${name}, on ${parent === null ? 'the scene' : (names.get(parent) ?? parent)}`;
+    const apart = seen.has(below) ? `${name} (${id})` : below;
+    seen.add(below);
+    return { id, name: apart };
+  });
 }
 
 function replaced<T extends readonly number[]>(list: T, { axis, change }: VectorChange): T {

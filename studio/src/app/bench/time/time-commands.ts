@@ -41,9 +41,9 @@ export class TimeCommands {
     return [
       {
         id: 'time.stake',
-        label: 'Set or take a Stake at the playhead',
+        label: 'Set Stakes: at the ends of the chosen keys, else at the playhead',
         group: 'Time',
-        shortcuts: ['S'],
+        shortcuts: ['Shift+T'],
         when: this.editable,
         run: () => this.tools.toggleStake(),
       },
@@ -88,7 +88,7 @@ export class TimeCommands {
         id: 'key.whole-frames',
         label: 'Keys between frames to whole frames',
         group: 'Time',
-        shortcuts: ['F'],
+        shortcuts: ['Shift+F'],
         when: this.editable,
         run: () => this.keys.wholeFrames(),
       },

@@ -3,6 +3,7 @@ import {
   mapFrame,
   moveRuler,
   scaledSpan,
+  spanOf,
   type Project,
   type SlopesKeep,
   type Span,
@@ -203,10 +204,19 @@ export class TimeTools {
     if (span) this.stretchToLength(scaledSpan(span, factor).end - span.start);
   }
 
-  /** Puts a Stake at the playhead, or takes away the one that stands there. */
+  /**
+   * Puts a Stake at the playhead, or takes away the one that stands there. The first ones, with keys chosen over a span, stand at
+   * its ends.
+   */
   toggleStake(): void {
     const frame = this.stage.frame();
     const stakes = this.stakes();
+    const { first, last } = spanOf(this.studio.bench().keys.map((key) => key.frame));
+    if (stakes.length === 0 && last > first) {
+      this.studio.set({ stakes: [first, last].map((at) => ({ from: at, to: at })) });
+      this.notices.tell(`Stakes at f ${shownFrame(first)} and f ${shownFrame(last)}: drag them on the ruler`);
+      return;
+    }
     const there = stakes.find(({ to }) => to === frame);
     const next = there
       ? stakes.filter((stake) => stake !== there)

@@ -10,12 +10,6 @@ import type { Option } from '../../ui/option';
 import { SelectComponent } from '../../ui/select.component';
 import { Stage } from '../stage';
 
-const SPEEDS = [
-  { value: 0.25, label: '¼ ×' },
-  { value: 0.5, label: '½ ×' },
-  { value: 1, label: '1 ×' },
-  { value: 2, label: '2 ×' },
-];
 const MODES: readonly Option<PlayMode>[] = [
   { value: 'once', label: 'Once' },
   { value: 'loop', label: 'Loop' },
@@ -84,13 +78,14 @@ const SPANS: readonly Option<boolean>[] = [
       [value]="studio.bench().playMode"
       (chosen)="studio.set({ playMode: $event })"
     />
-    <kz-select
+    <kz-number-field
       class="speed"
       name="How fast it plays"
-      tip="Playing speed"
-      [options]="speeds"
-      [value]="studio.bench().playSpeed"
-      (chosen)="studio.set({ playSpeed: $event })"
+      unit="×"
+      [values]="[studio.bench().playSpeed]"
+      [decimals]="2"
+      tip="Playing speed: 1 is real time; type 1/4 or 2"
+      (changed)="setSpeed($event(studio.bench().playSpeed))"
     />
     <kz-select
       class="span"
@@ -130,7 +125,7 @@ const SPANS: readonly Option<boolean>[] = [
       width: 108px;
     }
     .speed {
-      width: 62px;
+      width: 70px;
     }
     .span {
       width: 76px;
@@ -141,7 +136,6 @@ export class TransportComponent {
   readonly studio = inject(Studio);
   readonly stage = inject(Stage);
   private readonly registry = inject(CommandRegistry);
-  readonly speeds = SPEEDS;
   readonly modes = MODES;
   readonly spans = SPANS;
   readonly jumps = JUMPS;
@@ -163,6 +157,10 @@ export class TransportComponent {
   scrub(change: ((value: number) => number) | null): void {
     const from = this.studio.bench().frame;
     this.stage.scrub(change ? change(from) : from);
+  }
+  /** Any speed from a hundredth to a hundred times. */
+  setSpeed(speed: number): void {
+    this.studio.set({ playSpeed: Math.min(100, Math.max(0.01, speed)) });
   }
   goToSeconds(seconds: number): void {
     const project = this.studio.project();

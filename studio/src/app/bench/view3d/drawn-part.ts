@@ -35,11 +35,11 @@ export function placePart({ solids, lines, matrix, hidden }: DrawnPart): void {
 }
 
 /** The look of a part's lines by its channels at a frame. */
-export function showLines({ part, lines }: DrawnPart, channels: Float64Array, first: number): void {
+export function showLines({ part, lines, chosen }: DrawnPart, channels: Float64Array, first: number): void {
   if (!lines) return;
   const at = first + SLOT_VISIBLE + 1;
   if (part.kind === 'camera')
-    lines.show({ lens: [channels[at]! / part.camera.sensorHeight, channels[at + 1]!] });
+    lines.show({ lens: [channels[at]! / part.camera.sensorHeight, channels[at + 1]!], chosen });
   if (part.kind === 'light')
     lines.show({ light: [channels[at + 1]!, channels[at + 2]!, channels[at + 3]!, channels[at]!] });
 }

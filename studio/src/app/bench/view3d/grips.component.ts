@@ -19,6 +19,7 @@ import {
 } from './grip-math';
 import { axesOf, moved, readPoses, sized, turned, type PartPose } from './part-pose';
 import { AXIS_LETTERS, TOOL_LABELS } from '../words';
+import { AmountStrip } from './amount-strip';
 import { GripChip } from './grip-chip';
 
 const ARM_PIXELS = 84;
@@ -82,6 +83,7 @@ export class GripsComponent {
   private readonly stage = inject(Stage);
   private readonly poser = inject(Poser);
   private readonly chip = inject(GripChip);
+  private readonly strip = inject(AmountStrip);
   readonly tool = computed(() => this.studio.bench().tool);
 
   /** The parts that the grips pose. */
@@ -160,7 +162,8 @@ export class GripsComponent {
     };
     followDrag(move, (kept) => {
       this.chip.hide();
-      if (kept && values.length > 0) this.poser.take(this.label(pose, axis), values);
+      if (kept && values.length === 0 && axis !== null) this.strip.begin(axis);
+      else if (kept && values.length > 0) this.poser.take(this.label(pose, axis), values);
       else this.poser.cancel();
     });
   }

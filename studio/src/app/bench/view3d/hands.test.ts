@@ -5,7 +5,8 @@ import { fakes } from '../../testing/fake-studio';
 import { chartProject } from '../../testing/chart-project';
 import { KeyInserter } from '../key-inserter';
 import { Poser } from '../poser';
-import { AxisEntry } from './axis-entry';
+import { AmountStrip } from './amount-strip';
+import { HandledParts } from './handled-parts';
 import { GripChip } from './grip-chip';
 import { toScreen, type Eye } from './grip-math';
 import { trailBeads } from './trail';
@@ -27,7 +28,7 @@ function eye(): Eye {
 
 function setUp() {
   const made = fakes(chartProject(), [
-    ...[KeyInserter, Poser, AxisEntry, GripChip, TrailHands, ViewControl].map((each) => ({
+    ...[KeyInserter, Poser, AmountStrip, HandledParts, GripChip, TrailHands, ViewControl].map((each) => ({
       provide: each,
       useClass: each,
     })),
@@ -37,7 +38,8 @@ function setUp() {
   return {
     ...made,
     hands: made.injector.get(TrailHands),
-    entry: made.injector.get(AxisEntry),
+    parts: made.injector.get(HandledParts),
+    strip: made.injector.get(AmountStrip),
     beads: () => trailBeads(studio.project()!, stage.program()!, 'wagon'),
     loose: () => studio.loose().map(({ channel, value }) => [channel, value]),
   };
@@ -88,42 +90,86 @@ describe('the trail under the hand', () => {
   });
 });
 
-describe('nudges and typed amounts', () => {
+describe('nudges', () => {
   it('move, turn and size the chosen parts by a step', () => {
-    const { entry, studio, loose } = setUp();
+    const { parts, studio, loose } = setUp();
     studio.set({ steps: { on: false, length: 0.25, angle: 15 } });
-    entry.nudge(1, 1);
+    parts.nudge(1, 1);
     expect(loose()).toEqual([['wagon/translate.y', 0.25]]);
     studio.set({ tool: 'turn' });
-    entry.nudge(2, -1);
+    parts.nudge(2, -1);
     expect(loose()).toContainEqual(['wagon/rotate.z', -15]);
     studio.set({ tool: 'size' });
-    entry.nudge(0, 1);
+    parts.nudge(0, 1);
     expect(loose()).toContainEqual(['wagon/scale.x', 1.05]);
   });
+});
 
-  it('take several parts at once, those below another once', () => {
-    const { entry, studio, loose } = setUp();
+describe('the strip of exact amounts', () => {
+  const opened = (tool: 'move' | 'turn' | 'size') => {
+    const made = setUp();
+    made.studio.set({ tool });
+    made.strip.begin();
+    return made;
+  };
+
+  it('puts a number into the part’s own channel, with arithmetic and units, and tells what it makes', () => {
+    const { strip, loose } = opened('move');
+    strip.type(1, '2.6/2');
+    strip.type(2, '40 cm');
+    expect(strip.fields().map(({ makes }) => makes)).toEqual(['', '= 1.300', '= 0.400']);
+    expect(loose()).toEqual([]);
+    strip.take();
+    expect(loose()).toEqual([
+      ['wagon/translate.y', 1.3],
+      ['wagon/translate.z', 0.4],
+    ]);
+    expect(strip.open()).toBeNull();
+  });
+
+  it('moves several parts by an amount at once, those below another once', () => {
+    const { strip, studio, loose } = setUp();
     studio.pick({ parts: ['wagon', 'hook', 'shed'] });
     studio.set({ tool: 'move' });
-    entry.begin(1);
-    entry.take('2');
+    strip.begin();
+    strip.type(1, 'by 2');
+    strip.take();
     expect(loose()).toEqual([
       ['wagon/translate.y', 2],
       ['shed/translate.y', 2],
     ]);
   });
 
-  it('turn about the point that is set', () => {
-    const { entry, studio, loose, stage } = setUp();
+  it('turns by an amount about the point that is set', () => {
+    const { strip, studio, loose, stage } = setUp();
     stage.frame.set(24);
     studio.set({ tool: 'turn', axes: 'world', turnPoint: [0, 0, 0] });
-    entry.begin(1);
-    expect(entry.title()).toBe('Turn Y, the world’s axis, by');
-    entry.take('180');
+    strip.begin(1);
+    expect(strip.about()).toBe('“by” goes along the world’s axes about the point');
+    strip.type(1, 'by 180');
+    strip.take();
     expect(loose()).toEqual([
       ['wagon/rotate.y', 180],
       [RUN, -2],
     ]);
+  });
+
+  it('sizes by a factor', () => {
+    const { strip, loose } = opened('size');
+    strip.type(0, 'times 2');
+    strip.take();
+    expect(loose()).toEqual([['wagon/scale.x', 2]]);
+  });
+
+  it('stays where a number is none, and changes nothing when it is left', () => {
+    const { strip, loose, notices, stage } = opened('move');
+    strip.type(0, 'far');
+    strip.take();
+    expect([strip.open(), notices.said]).toEqual([0, expect.stringMatching(/is no number here/)]);
+    strip.type(0, '3');
+    expect(stage.posing()).toHaveLength(1);
+    strip.end();
+    expect(stage.posing()).toEqual([]);
+    expect(loose()).toEqual([]);
   });
 });

@@ -10,6 +10,8 @@ type Line = readonly [number, number, number];
 export interface LineLook {
   /** Camera: focal length over sensor height; distance of focus in metres. */
   readonly lens?: readonly [focal: number, focus: number];
+  /** Of a chosen camera the place where it is sharp shows too. */
+  readonly chosen?: boolean;
   /** Light: its colour, 0 to 1 each, and its intensity. */
   readonly light?: readonly [r: number, g: number, b: number, intensity: number];
 }
@@ -32,11 +34,11 @@ export class PartLines {
     else this.show({});
   }
 
-  show({ lens, light }: LineLook): void {
-    const look = JSON.stringify([lens, light]);
+  show({ lens, light, chosen = false }: LineLook): void {
+    const look = JSON.stringify([lens, light, chosen]);
     if (this.part.kind === 'path' || look === this.shown) return;
     this.shown = look;
-    if (this.part.kind === 'camera') this.draw(cameraLines(lens ?? [35 / 24, 5]));
+    if (this.part.kind === 'camera') this.draw(cameraLines(lens ?? [35 / 24, 5], chosen));
     else {
       const [r, g, b, intensity] = light ?? [1, 1, 1, 1];
       this.draw(lightLines(intensity));
@@ -64,8 +66,8 @@ export class PartLines {
 const FRUSTUM = 0.4;
 const ASPECT = 1.6;
 
-/** A frustum as wide as the lens sees, a mark on top, and a cross where it is sharp; looking along −Z. */
-function cameraLines([focal, focus]: readonly [number, number]): Line[] {
+/** A frustum as wide as the lens sees, a mark on top, and where asked a cross where it is sharp; looking along −Z. */
+function cameraLines([focal, focus]: readonly [number, number], sharp: boolean): Line[] {
   const high = FRUSTUM / Math.max(0.05, focal) / 2;
   const wide = high * ASPECT;
   const corners: Line[] = [
@@ -84,7 +86,7 @@ function cameraLines([focal, focus]: readonly [number, number]): Line[] {
     [0.08, top, -FRUSTUM],
   );
   const arm = 0.06;
-  lines.push([-arm, 0, -focus], [arm, 0, -focus], [0, -arm, -focus], [0, arm, -focus]);
+  if (sharp) lines.push([-arm, 0, -focus], [arm, 0, -focus], [0, -arm, -focus], [0, arm, -focus]);
   return lines;
 }
 

@@ -94,6 +94,14 @@ const VIEWS = [
       >
         Ghosts
       </button>
+      <button
+        class="button toggle"
+        [attr.aria-pressed]="studio.bench().keepInSight"
+        [matTooltip]="registry.tip('view.keep-in-sight')"
+        (click)="registry.run('view.keep-in-sight')"
+      >
+        Keep in sight
+      </button>
       <div class="choice" role="group" aria-label="Look from">
         @for (view of views; track view.id) {
           <button [matTooltip]="registry.tip(view.id)" (click)="registry.run(view.id)">

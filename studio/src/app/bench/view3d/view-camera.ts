@@ -52,6 +52,13 @@ export class ViewCamera {
     this.controls.update();
   }
 
+  /** Goes along with a place that moved, looking on as before. */
+  follow(way: Vector3): void {
+    this.target.add(way);
+    this.camera.position.add(way);
+    this.controls.update();
+  }
+
   /** The view a project opens with: a little from the side and above, the whole of it. */
   open(places: readonly Vector3[]): void {
     const direction = new Vector3().setFromSpherical(new Spherical(1, 1.3, 0.42));

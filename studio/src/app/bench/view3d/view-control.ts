@@ -5,6 +5,7 @@ import type { NamedView } from './view-camera';
 interface Attached {
   show(view: NamedView): void;
   fit(all: boolean): void;
+  bring(parts: readonly string[]): void;
   picture(size: { readonly width: number; readonly height: number }): string | null;
   /** The matrix of the camera that looks on. */
   looks(): Matrix4 | null;
@@ -33,6 +34,12 @@ export class ViewControl {
   fit(all: boolean): void {
     this.shot.set(null);
     this.attached?.fit(all);
+  }
+
+  /** Brings parts that were just added into the picture, once they are drawn. */
+  bring(parts: readonly string[]): void {
+    const view = this.attached;
+    if (view) requestAnimationFrame(() => view.bring(parts));
   }
 
   /** A small picture of what the view shows, as a data URI; null where there is no view. */

@@ -11,19 +11,20 @@ import {
   viewChild,
   type AfterViewInit,
 } from '@angular/core';
-import { PerspectiveCamera } from 'three';
+import { PerspectiveCamera, type Vector3 } from 'three';
 import type { CameraPart } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
 import { Studio } from '../../state/studio';
 import { Notices } from '../../ui/notices';
 import { Theme } from '../../ui/theme';
 import { toggled } from '../picking';
-import { Stage } from '../stage';
-import { AxisEntryComponent } from './axis-entry.component';
+import { Stage, type Evaluated } from '../stage';
+import { AmountStripComponent } from './amount-strip.component';
 import { GripChip } from './grip-chip';
-import type { Eye } from './grip-math';
+import { toScreen, type Eye } from './grip-math';
 import { GripsComponent } from './grips.component';
 import { pictureOf, ProjectPicture } from './picture';
+import { readPose } from './part-pose';
 import { StageScene } from './stage-scene';
 import { TitleBlockComponent } from './title-block.component';
 import { trailBeads, type Bead } from './trail';
@@ -35,7 +36,7 @@ import { ViewControl } from './view-control';
 @Component({
   selector: 'kz-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [GripsComponent, AxisEntryComponent, TitleBlockComponent],
+  imports: [GripsComponent, AmountStripComponent, TitleBlockComponent],
   template: `
     <div
       #frame
@@ -50,13 +51,13 @@ import { ViewControl } from './view-control';
     </div>
     @if (eye(); as eye) {
       <kz-grips [eye]="eye" />
+      <kz-amount-strip [eye]="eye" />
     }
     @if (chip.shown(); as shown) {
       <div class="chip-at numbers" [style.left.px]="shown.x + 16" [style.top.px]="shown.y + 14">
         {{ shown.text }}
       </div>
     }
-    <kz-axis-entry />
     <kz-title-block [focalLength]="focalLength()" />
     @if (problem(); as text) {
       <p class="problem">{{ text }}</p>
@@ -88,6 +89,9 @@ export class ViewComponent implements AfterViewInit {
   /** The few things of the Bench that the view draws by: it does nothing when others change. */
   private readonly parts = computed(() => this.studio.bench().parts);
   private readonly trailShown = computed(() => this.studio.bench().trail);
+  private readonly keepInSight = computed(() => this.studio.bench().keepInSight);
+  /** Where what is followed stood last. */
+  private followed: Vector3 | null = null;
   private readonly ghostsShown = computed(() => this.studio.bench().ghosts);
   /** Where the chosen part goes over the range. */
   private readonly beads = computed((): readonly Bead[] => {
@@ -152,6 +156,7 @@ export class ViewComponent implements AfterViewInit {
     this.control.attach({
       show: (name) => this.view?.show(name, this.beads()),
       fit: (all) => this.fit(all),
+      bring: (parts) => this.bring(parts),
       picture: (size) => pictureOf(this.canvas().nativeElement, size),
       looks: () => this.eye()?.camera.matrixWorld ?? null,
     });
@@ -199,6 +204,7 @@ export class ViewComponent implements AfterViewInit {
     const shot = this.shotPart();
     if (!this.ready() || !this.scene || !now) return;
     this.scene.setFrame(now.program, now.out);
+    this.goAlong(now);
     if (ghosts && parts.length > 0 && !this.stage.playing())
       this.scene.showGhosts(project, now.program, now.frame);
     else this.scene.showGhosts(null, null, 0);
@@ -218,6 +224,15 @@ export class ViewComponent implements AfterViewInit {
     this.draw();
   }
 
+  /** While it plays and that is asked for, the view goes along with the part chosen last. */
+  private goAlong(now: Evaluated): void {
+    const follows = this.stage.playing() && this.keepInSight() && this.shotPart() === null;
+    const pose = follows ? readPose(now, this.parts().at(-1) ?? '') : null;
+    const before = this.followed;
+    this.followed = pose?.pivot.clone() ?? null;
+    if (pose && before) untracked(() => this.view?.follow(pose.pivot.clone().sub(before)));
+  }
+
   private takeTheme(): void {
     this.theme.name();
     if (!this.ready()) return;
@@ -235,6 +250,18 @@ export class ViewComponent implements AfterViewInit {
   private fit(all: boolean): void {
     const places = this.scene?.corners(all ? [] : this.studio.bench().parts) ?? [];
     if (places.length > 0) this.view?.frame(places);
+  }
+
+  /** Shows parts that were added: where some of them are out of the picture, the view fits them in with what it showed. */
+  private bring(parts: readonly string[]): void {
+    const places = this.scene?.corners(parts) ?? [];
+    const eye = this.eye();
+    if (!eye || places.length === 0) return;
+    const seen = places.every((place) => {
+      const at = toScreen(eye, place);
+      return at !== null && at.x >= 0 && at.y >= 0 && at.x <= eye.width && at.y <= eye.height;
+    });
+    if (!seen) this.view?.frame(this.scene?.corners([]) ?? places);
   }
 
   private draw(): void {
