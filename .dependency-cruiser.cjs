@@ -26,6 +26,13 @@ const above = {
 module.exports = {
   forbidden: [
     { name: 'no-circular', severity: 'error', from: {}, to: { circular: true } },
+    {
+      name: 'no-circle-between-folders',
+      severity: 'error',
+      scope: 'folder',
+      from: {},
+      to: { circular: true },
+    },
     ...Object.entries(above).map(([layer, upper]) => ({
       name: `core-${layer}-imports-upwards`,
       severity: 'error',
@@ -56,6 +63,8 @@ module.exports = {
   ],
   options: {
     doNotFollow: { path: 'node_modules' },
+    // Tests sit beside what they test and may look anywhere.
+    exclude: { path: ['\\.test\\.ts$', '/testing/'] },
     tsPreCompilationDeps: true,
     tsConfig: { fileName: 'tsconfig.base.json' },
     enhancedResolveOptions: {

@@ -177,6 +177,7 @@ test('several parts are posed at once, about a point, along the view, and nudged
   const number = async (name: string) => Number((await bench.field(name)).replace('−', '-'));
   const x = await number('Place X');
   const z = await number('Place Z');
+  await bench.view.focus();
   await page.keyboard.press('Enter');
   await expect(page.getByText('“by” goes along the world’s axes about the point')).toBeVisible();
   await page.keyboard.press('Tab');
@@ -185,6 +186,7 @@ test('several parts are posed at once, about a point, along the view, and nudged
   await expect.poll(() => number('Place X')).toBeCloseTo(-x, 2);
   expect(await number('Place Z')).toBeCloseTo(z, 2);
   await page.getByRole('button', { name: 'View', exact: true }).click();
+  await bench.view.focus();
   await page.keyboard.press('Enter');
   await expect(page.getByText('“by” goes along the view’s axes about the point')).toBeVisible();
   await page.keyboard.press('Escape');

@@ -17,21 +17,23 @@ test('the view: picking, grips with steps, typed amounts, axes, the shot camera'
     const before = Number(await bench.field('Place Y'));
     await page.keyboard.press('2');
     await page.getByRole('button', { name: 'World' }).click();
+    await bench.row('pump').click();
     await page.keyboard.press('Enter');
-    const strip = page.getByRole('group', { name: 'Move Pump rod' });
+    const strip = page.getByRole('group', { name: 'Move Pump', exact: true });
     await expect(strip).toContainText('“by” goes along the world’s axes');
     await page.keyboard.press('Tab');
     await page.keyboard.type('by 50/2 cm');
     await page.keyboard.press('Enter');
     await expect(strip).toBeHidden();
     await expect.poll(async () => Number(await bench.field('Place Y'))).toBeCloseTo(before + 0.25, 6);
+    await bench.row('pump').click();
     await page.keyboard.press('Enter');
     await page.keyboard.type('9');
     await expect.poll(() => bench.field('Place X')).toBe('9.00');
     await page.keyboard.press('Escape');
     await expect.poll(() => bench.field('Place X')).toBe('2.72');
-    await page.locator('kz-grips g[data-grip="Z"] rect').click();
-    await expect(strip.getByRole('textbox', { name: 'Move Pump rod Z' })).toBeFocused();
+    await page.locator('kz-grips g[data-grip="Z"] text').click();
+    await expect(strip.getByRole('textbox', { name: 'Move Pump Z' })).toBeFocused();
     await page.keyboard.press('Escape');
   });
 

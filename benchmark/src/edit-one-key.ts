@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto';
 import { compile, moveKeys, type Program, type Project } from '@kaizen/core';
-import { curvePolyline } from '../../studio/src/app/bench/chart/polyline';
+import { curvePolyline } from '../../studio/src/app/bench/plot/polyline';
 import { openDatabase, type Database } from '../../studio/src/app/storage/database';
 import { save, type Kept } from '../../studio/src/app/storage/save';
 import type { Snapshot } from '../../studio/src/app/state/document';

@@ -1,4 +1,4 @@
-import type { Ink } from '../../studio/src/app/bench/chart/ink';
+import type { Ink } from '../../studio/src/app/bench/plot/ink';
 
 /** A canvas that takes every stroke and draws nothing: what is measured is the script's share of a frame. */
 export function silentPen(): CanvasRenderingContext2D {

@@ -1,8 +1,8 @@
 import { compile, curveOf, type Project } from '@kaizen/core';
 import { draggedKeys } from '../../studio/src/app/bench/chart/key-drag';
 import { drawTicks } from '../../studio/src/app/bench/chart/draw-ticks';
-import { layPlot, ROW } from '../../studio/src/app/bench/chart/plot';
-import { chartRows, type Row, type RowsQuery } from '../../studio/src/app/bench/chart/rows';
+import { layPlot, ROW } from '../../studio/src/app/bench/plot/plot';
+import { chartRows, type Row, type RowsQuery } from '../../studio/src/app/bench/plot/rows';
 import { initialBench, type BenchState } from '../../studio/src/app/state/bench';
 import type { LooseEdit } from '../../studio/src/app/state/document';
 import { keyedProject } from './keyed-project';

@@ -5,10 +5,10 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 
 /** What a page may load, from where, and who may show it in a frame: nobody. Styles only by the nonce of this answer. */
-function policy(nonce: string): string {
+function policy(nonce?: string): string {
   return [
     "default-src 'self'",
-    `style-src 'self' 'nonce-${nonce}'`,
+    `style-src 'self'${nonce === undefined ? '' : ` 'nonce-${nonce}'`}`,
     "img-src 'self' data: blob:",
     "worker-src 'self' blob:",
     "connect-src 'self' blob: data:",
@@ -55,7 +55,7 @@ export function createApp(folders: ServedFolders): Express {
   app.use(compression());
   app.use((_request, response, next) => {
     response.set({
-      'Content-Security-Policy': policy(''),
+      'Content-Security-Policy': policy(),
       'X-Content-Type-Options': 'nosniff',
       'Referrer-Policy': 'no-referrer',
       'Cross-Origin-Opener-Policy': 'same-origin',

@@ -12,6 +12,10 @@ import { routes } from './app.routes';
 import { benchFeature } from './state/bench';
 import { documentFeature } from './state/document';
 import { provideIcons } from './ui/icons';
+import { AskInDialog } from './shell/ask-in-dialog';
+import { Keeper } from './storage/keeper';
+import { LeaveQuestion } from './storage/leave-question';
+import { Settings } from './ui/settings';
 import { WhenIdle } from './shell/fetch-ahead';
 import { TellingErrorHandler } from './shell/telling-error-handler';
 import { KeysPastTooltips } from './ui/keys-past-tooltips';
@@ -36,6 +40,8 @@ export const appConfig: ApplicationConfig = {
     provideState(documentFeature),
     provideState(benchFeature),
     provideIcons(),
+    { provide: Settings, useExisting: Keeper },
+    { provide: LeaveQuestion, useClass: AskInDialog },
     { provide: OverlayKeyboardDispatcher, useClass: KeysPastTooltips },
     {
       provide: MAT_TOOLTIP_DEFAULT_OPTIONS,

@@ -7,7 +7,7 @@ import { KeyCommands } from './key-commands';
 import { Panels } from './panels';
 import { PlayCommands } from './play-commands';
 import { ViewCommands } from './view-commands';
-import { ChartModel } from './chart/chart-model';
+import { ChartModel } from './plot/chart-model';
 import { chartProject } from '../testing/chart-project';
 import { PartCommands } from './part-commands';
 import { PoseCommands } from './pose/pose-commands';

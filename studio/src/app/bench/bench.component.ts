@@ -18,6 +18,9 @@ import { PendingBarComponent } from './time/pending-bar.component';
 import { TransportComponent } from './transport/transport.component';
 import { TrayComponent } from './tray.component';
 import { ViewBarComponent } from './view3d/view-bar.component';
+import { OpenBench } from '../open/bench-hands';
+import { SoundShelf } from './ruler/sound-shelf';
+import { ViewControl } from './view3d/view-control';
 import { ViewComponent } from './view3d/view.component';
 
 /** The Bench: the view above its Chart, the side sheet at the right. */
@@ -123,7 +126,13 @@ export class BenchComponent {
   constructor() {
     const remove = this.registry.add(inject(BenchCommands).list());
     const stage = inject(Stage);
+    const [sounds, view] = [inject(SoundShelf), inject(ViewControl)];
+    const leave = inject(OpenBench).enter({
+      takeSound: (name, bytes) => sounds.take(name, bytes),
+      bringIntoSight: (parts) => view.bring(parts),
+    });
     inject(DestroyRef).onDestroy(() => {
+      leave();
       remove();
       stage.stop();
     });

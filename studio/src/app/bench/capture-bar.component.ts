@@ -7,7 +7,7 @@ import { ALL_KINDS, type Capture } from '../state/bench';
 import { Studio } from '../state/studio';
 import { CheckListComponent, type Check } from '../ui/check-list.component';
 import { toggled } from './picking';
-import { legOfKind } from './side-sheet/chosen-keys';
+import { legOfKind } from './shape/chosen-keys';
 import { LEG_LABELS, SIDE_LABELS } from './words';
 
 const NEW_MODES: readonly SideMode[] = ['smooth', 'bounded', 'flat', 'linear'];

@@ -2,7 +2,7 @@ import { Injectable, inject } from '@angular/core';
 import { curveOf, setCurveFlag } from '@kaizen/core';
 import type { Command } from '../commands/command';
 import { Studio } from '../state/studio';
-import { ChartModel } from './chart/chart-model';
+import { ChartModel } from './plot/chart-model';
 import { Panels } from './panels';
 import { namedChannels } from './picking';
 import { ViewControl } from './view3d/view-control';

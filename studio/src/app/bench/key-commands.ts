@@ -3,7 +3,7 @@ import { copyKeys, curveOf, deleteKeys, moveKeys, type KeyRef } from '@kaizen/co
 import type { Command } from '../commands/command';
 import { Studio } from '../state/studio';
 import { Notices } from '../ui/notices';
-import { ChartModel } from './chart/chart-model';
+import { ChartModel } from './plot/chart-model';
 import { Poser } from './poser';
 import { Offers } from './shape/offers';
 import { Paster } from './shape/paster';

@@ -1,12 +1,12 @@
 import { Injectable, inject, signal } from '@angular/core';
-import { Keeper } from '../storage/keeper';
+import { Settings } from '../ui/settings';
 
 type Sizes = Readonly<Record<string, readonly number[]>>;
 
 /** Sizes of the panels that are split by hand, remembered in this browser; and which of them the pointer is in. */
 @Injectable({ providedIn: 'root' })
 export class Panels {
-  private readonly keeper = inject(Keeper);
+  private readonly settings = inject(Settings);
   /** Which panel the pointer is in: fitting means that one. */
   pointerIn: 'view' | 'chart' = 'chart';
   private readonly sizes = signal<Sizes>({});
@@ -14,7 +14,7 @@ export class Panels {
   readonly full = signal<'view' | 'chart' | null>(null);
 
   constructor() {
-    void this.keeper.setting<Sizes>('panels').then((sizes) => sizes && this.sizes.set(sizes));
+    void this.settings.setting<Sizes>('panels').then((sizes) => sizes && this.sizes.set(sizes));
   }
 
   toggleFull(): void {
@@ -29,6 +29,6 @@ export class Panels {
   keep(split: string, sizes: readonly (number | string)[]): void {
     const numbers = sizes.map((size) => (typeof size === 'number' ? size : 0));
     this.sizes.update((all) => ({ ...all, [split]: numbers }));
-    void this.keeper.putSetting('panels', this.sizes());
+    void this.settings.putSetting('panels', this.sizes());
   }
 }

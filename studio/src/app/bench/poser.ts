@@ -11,7 +11,7 @@ import {
 } from '@kaizen/core';
 import type { Capture } from '../state/bench';
 import { channelLabel } from './channel-label';
-import { valueOfChannel } from './chart/chart-lines';
+import { valueOfChannel } from './plot/chart-lines';
 import { KeyInserter } from './key-inserter';
 import { channelsToKey, takesStyle, type KeyWhich } from './key-here';
 import type { LooseEdit } from '../state/document';

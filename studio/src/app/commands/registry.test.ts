@@ -1,6 +1,6 @@
 import '@angular/compiler';
 import { Injector } from '@angular/core';
-import { Keeper } from '../storage/keeper';
+import { Settings } from '../ui/settings';
 import { CommandRegistry } from './registry';
 
 class FakeElement {
@@ -24,7 +24,7 @@ function setUp(kept: Record<string, readonly string[]> = {}) {
   };
   const injector = Injector.create({
     providers: [
-      { provide: Keeper, useValue: keeper },
+      { provide: Settings, useValue: keeper },
       { provide: CommandRegistry, useClass: CommandRegistry },
     ],
   });

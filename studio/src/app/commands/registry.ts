@@ -1,5 +1,5 @@
 import { computed, Injectable, inject, signal } from '@angular/core';
-import { Keeper } from '../storage/keeper';
+import { Settings } from '../ui/settings';
 import type { Command } from './command';
 import { isAboutText } from '../ui/own-keys';
 import { shortcutOfEvent } from './shortcut';
@@ -9,7 +9,7 @@ type Changed = Readonly<Record<string, readonly string[]>>;
 /** All commands there are now, their shortcuts (the user's over the defaults), and the keys that run them. */
 @Injectable({ providedIn: 'root' })
 export class CommandRegistry {
-  private readonly keeper = inject(Keeper);
+  private readonly settings = inject(Settings);
   private readonly groups = signal<readonly (readonly Command[])[]>([]);
   private readonly changed = signal<Changed>({});
   private space: 'up' | 'held' | 'used' = 'up';
@@ -22,7 +22,7 @@ export class CommandRegistry {
   });
 
   constructor() {
-    void this.keeper.setting<Changed>('shortcuts').then((changed) => this.changed.set(changed ?? {}));
+    void this.settings.setting<Changed>('shortcuts').then((changed) => this.changed.set(changed ?? {}));
   }
 
   /** Adds commands until the returned function is called. */
@@ -55,7 +55,7 @@ export class CommandRegistry {
 
   private keep(changed: Changed): void {
     this.changed.set(changed);
-    void this.keeper.putSetting('shortcuts', changed);
+    void this.settings.putSetting('shortcuts', changed);
   }
 
   find(id: string): Command | undefined {

@@ -17,7 +17,13 @@ export type CardState =
   template: `
     <section class="card" [attr.aria-label]="title()">
       <div class="head">
-        <h2>{{ title() }}</h2>
+        <h2>
+          @if (title().startsWith('glTF')) {
+            <span class="numbers">glTF</span>{{ title().slice(4) }}
+          } @else {
+            {{ title() }}
+          }
+        </h2>
         <span class="numbers soft">{{ file() }}</span>
       </div>
       @if (carried(); as carried) {

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signa
 import { MatTooltip } from '@angular/material/tooltip';
 import { RouterLink } from '@angular/router';
 import { compile, csvCarries, gltfCarries, frameList } from '@kaizen/core';
-import { download, downloadProject, fileName, type ProjectFileKind } from '../open/download';
+import { download, downloadProject, fileName, type ProjectFileKind } from '../ui/download';
 import { Studio } from '../state/studio';
 import { NumberFieldComponent } from '../ui/number-field.component';
 import type { Option } from '../ui/option';

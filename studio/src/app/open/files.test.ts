@@ -1,5 +1,5 @@
 import { strToU8, zipSync } from 'fflate';
-import { fileName } from './download';
+import { fileName } from '../ui/download';
 import { modelAmong, unpacked } from './files';
 
 const file = (name: string) => ({ name, bytes: strToU8(name) });

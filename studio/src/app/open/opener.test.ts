@@ -11,7 +11,7 @@ import {
   type Project,
 } from '@kaizen/core';
 import { chartProject } from '../testing/chart-project';
-import { ViewControl } from '../bench/view3d/view-control';
+import { OpenBench } from './bench-hands';
 import { Keeper } from '../storage/keeper';
 import { fakes } from '../testing/fake-studio';
 import { ProjectJoiner } from '@kaizen/core';
@@ -60,7 +60,7 @@ function setUp(url: string, known = false) {
     { provide: Keeper, useValue: keeper },
     { provide: Router, useValue: router },
     { provide: Reader, useValue: hereReader },
-    { provide: ViewControl, useClass: ViewControl },
+    { provide: OpenBench, useClass: OpenBench },
     { provide: Opener, useClass: Opener },
   ]);
   return { ...made, opened, went, opener: made.injector.get(Opener) };

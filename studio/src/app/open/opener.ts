@@ -1,13 +1,13 @@
-import { Injectable, Injector, inject } from '@angular/core';
+import { Injectable, inject } from '@angular/core';
 import { Router } from '@angular/router';
 import { addParts, newProject, readProject, type Brought, type Problem, type Project } from '@kaizen/core';
-import { quietGroups } from '../bench/chart/quiet-groups';
-import { sampleText } from '../projects/samples';
-import { ViewControl } from '../bench/view3d/view-control';
 import { Studio } from '../state/studio';
 import { Keeper } from '../storage/keeper';
 import { Notices } from '../ui/notices';
+import { OpenBench } from './bench-hands';
+import { quietGroups } from './quiet-groups';
 import { Reader } from './reader';
+import { sampleText } from './samples';
 import { chooseFiles, modelAmong, soundType, unpacked, type NamedBytes } from './files';
 
 /** What the file chooser offers. */
@@ -20,9 +20,8 @@ export class Opener {
   private readonly keeper = inject(Keeper);
   private readonly notices = inject(Notices);
   private readonly router = inject(Router);
-  private readonly injector = inject(Injector);
   private readonly reader = inject(Reader);
-  private readonly view = inject(ViewControl);
+  private readonly bench = inject(OpenBench);
 
   async choose(): Promise<void> {
     await this.open(await chooseFiles(OPENABLE));
@@ -43,8 +42,7 @@ export class Opener {
       this.notices.warn('Open a project first, then drop the sound on its Bench. Nothing was changed.');
       return;
     }
-    const { SoundShelf } = await import('../bench/ruler/sound-shelf');
-    for (const { name, bytes } of sounds) await this.injector.get(SoundShelf).take(name, bytes);
+    for (const { name, bytes } of sounds) await this.bench.hands?.takeSound(name, bytes);
   }
 
   /** Whether a project stands on the Bench that this tab may change. */
@@ -97,7 +95,7 @@ export class Opener {
         return result.project;
       });
       this.studio.pick({ parts: added.slice(0, 1), channels: [], keys: [], handles: [] });
-      this.view.bring(added);
+      this.bench.hands?.bringIntoSight(added);
     } else {
       await this.start({ ...brought.project, id: crypto.randomUUID() });
     }

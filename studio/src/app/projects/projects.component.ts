@@ -3,12 +3,12 @@ import { MatIcon } from '@angular/material/icon';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Router } from '@angular/router';
 import { Opener } from '../open/opener';
-import { agoText } from '../shell/ago';
+import { agoText } from '../ui/ago';
 import { Studio } from '../state/studio';
 import type { KeptProject } from '../storage/database';
 import { Keeper } from '../storage/keeper';
 import { Notices } from '../ui/notices';
-import { loadSamples, type Sample } from './samples';
+import { loadSamples, type Sample } from '../open/samples';
 
 /** What is kept in this browser, the sample projects, opening a file and starting anew. */
 @Component({

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, effect, inject, signal } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
-import { downloadProject } from '../open/download';
+import { downloadProject } from '../ui/download';
 import { Studio } from '../state/studio';
 import { Keeper } from '../storage/keeper';
 import { Notices } from '../ui/notices';

@@ -1,7 +1,7 @@
 import { Injectable } from '@angular/core';
 import type { PreloadingStrategy, Route } from '@angular/router';
 import { EMPTY, Observable } from 'rxjs';
-import { fetchSamples } from '../projects/samples';
+import { fetchSamples } from '../open/samples';
 import { whenIdle } from '../workers/spare';
 
 /** Screens that were not asked for yet are fetched when the page has nothing else to do. */
@@ -32,7 +32,7 @@ export class FetchAhead {
       const all: readonly Promise<unknown>[] = [
         import('./palette.component'),
         import('./shortcuts.component'),
-        import('../storage/leave-dialog.component'),
+        import('./leave-dialog.component'),
         import('../workers/prepare-workers').then(({ prepareWorkers }) => prepareWorkers()),
         fetchSamples(),
       ];

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signal } from '@angular/core';
 import { Studio } from '../state/studio';
 import { Keeper } from '../storage/keeper';
-import { agoText } from './ago';
+import { agoText } from '../ui/ago';
 
 /** Whether all is kept, always true: it counts the seconds since the last save. */
 @Component({

@@ -26,6 +26,11 @@ import { Notices } from '../ui/notices';
           </button>
         </div>
       }
+      @if (notices.beside(); as notice) {
+        <div class="line beside">
+          <span>{{ notice.text }}</span>
+        </div>
+      }
     </div>
   `,
   styles: `
@@ -46,6 +51,11 @@ import { Notices } from '../ui/notices';
       border-radius: var(--radius);
       background: var(--sheet);
       color: var(--ink);
+    }
+    .beside {
+      margin-top: 6px;
+      padding-right: 14px;
+      border-color: var(--rule);
     }
     .problem {
       border-color: var(--warn);

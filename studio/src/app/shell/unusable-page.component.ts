@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
-import { downloadProject } from '../open/download';
+import { downloadProject } from '../ui/download';
 import { Studio } from '../state/studio';
 import type { Unusable } from '../storage/connection';
 import { Notices } from '../ui/notices';

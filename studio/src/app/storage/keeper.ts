@@ -4,6 +4,7 @@ import type { BenchState } from '../state/bench';
 import { benchFromRecord, benchRecord } from '../state/bench-record';
 import type { Snapshot } from '../state/document';
 import { Studio } from '../state/studio';
+import { Settings } from '../ui/settings';
 import { Connection, type Unusable } from './connection';
 import { listKept, removeProject, type Database, type KeptProject } from './database';
 import { load, NOBODY, save, type Kept } from './save';
@@ -22,7 +23,7 @@ const LOOK_EVERY = 5000;
  * once. A save that fails says so and is tried again until it holds; nothing is closed before without asking.
  */
 @Injectable({ providedIn: 'root' })
-export class Keeper {
+export class Keeper extends Settings {
   private readonly studio = inject(Studio);
   private readonly question = inject(LeaveQuestion);
   private readonly connection = new Connection(
@@ -55,6 +56,7 @@ export class Keeper {
   private opening = 0;
 
   constructor() {
+    super();
     effect(() => {
       const current = this.studio.current();
       const bench = this.studio.bench();
@@ -190,7 +192,7 @@ export class Keeper {
   }
 
   /** A setting of this browser; nothing where there is none, or where nothing can be kept. */
-  async setting<T>(name: string): Promise<T | undefined> {
+  override async setting<T>(name: string): Promise<T | undefined> {
     try {
       return (await (await this.database()).get('settings', name)) as T | undefined;
     } catch {
@@ -198,7 +200,7 @@ export class Keeper {
     }
   }
 
-  async putSetting(name: string, value: unknown): Promise<void> {
+  override async putSetting(name: string, value: unknown): Promise<void> {
     try {
       await (await this.database()).put('settings', value, name);
     } catch (error) {

@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import fc from 'fast-check';
 import { newProject, type Project } from '@kaizen/core';
-import { FakeBrowser, FakeTab, settle } from '../../testing/fake-browser';
+import { FakeBrowser, FakeTab, settle } from '../testing/fake-browser';
 import { openDatabase, removeProject, type Database } from './database';
 import { ProjectLock } from './project-lock';
 import { load, type Kept } from './save';

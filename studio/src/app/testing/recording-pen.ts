@@ -1,4 +1,4 @@
-import type { Ink } from '../bench/chart/ink';
+import type { Ink } from '../bench/plot/ink';
 
 /** What a pen was told: the method, its numbers or words, and the colours it had. */
 export interface Stroke {

@@ -1,4 +1,4 @@
-import { Injectable, signal } from '@angular/core';
+import { Injectable, signal, untracked } from '@angular/core';
 import { plainSentence } from '@kaizen/core';
 
 /** One quiet line about what just happened, with at most one press that changes it. */
@@ -17,9 +17,16 @@ const PRESS_SHOWN_FOR = 15000;
 @Injectable({ providedIn: 'root' })
 export class Notices {
   readonly current = signal<Notice | null>(null);
+  /** What was told while a notice that can be pressed still stands: it takes nothing from it. */
+  readonly beside = signal<Notice | null>(null);
   private timer: ReturnType<typeof setTimeout> | undefined;
+  private besideTimer: ReturnType<typeof setTimeout> | undefined;
 
   tell(text: string, action?: Notice['action']): void {
+    if (!action && untracked(this.current)?.action) {
+      this.tellBeside(plainSentence(text, MOST_TOLD));
+      return;
+    }
     this.show({ text: plainSentence(text, MOST_TOLD), kind: 'note', ...(action ? { action } : {}) });
     this.timer = setTimeout(() => this.current.set(null), action ? PRESS_SHOWN_FOR : SHOWN_FOR);
   }
@@ -31,7 +38,15 @@ export class Notices {
 
   clear(): void {
     clearTimeout(this.timer);
+    clearTimeout(this.besideTimer);
     this.current.set(null);
+    this.beside.set(null);
+  }
+
+  private tellBeside(text: string): void {
+    clearTimeout(this.besideTimer);
+    this.beside.set({ text, kind: 'note' });
+    this.besideTimer = setTimeout(() => this.beside.set(null), SHOWN_FOR);
   }
 
   private show(notice: Notice): void {

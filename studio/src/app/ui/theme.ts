@@ -1,22 +1,22 @@
 import { effect, Injectable, inject, signal } from '@angular/core';
-import { Keeper } from '../storage/keeper';
+import { Settings } from './settings';
 
 export type ThemeName = 'day' | 'night';
 
 /** Day and night, remembered; at first whatever the system prefers. */
 @Injectable({ providedIn: 'root' })
 export class Theme {
-  private readonly keeper = inject(Keeper);
+  private readonly settings = inject(Settings);
   readonly name = signal<ThemeName>(matchMedia('(prefers-color-scheme: dark)').matches ? 'night' : 'day');
 
   constructor() {
     effect(() => (document.documentElement.dataset['theme'] = this.name()));
-    void this.keeper.setting<ThemeName>('theme').then((name) => name && this.name.set(name));
+    void this.settings.setting<ThemeName>('theme').then((name) => name && this.name.set(name));
   }
 
   toggle(): void {
     this.name.update((name) => (name === 'day' ? 'night' : 'day'));
-    void this.keeper.putSetting('theme', this.name());
+    void this.settings.putSetting('theme', this.name());
   }
 }
 

@@ -3,10 +3,10 @@ import { scaleBox, shiftFrame, type KeyRef, type Project } from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { shownFrame, shownNumber } from '../../ui/amount';
 import { Stage } from '../stage';
-import type { Drag } from './chart-drags';
-import { ChartModel } from './chart-model';
+import type { Drag } from '../plot/drag';
+import { ChartModel } from '../plot/chart-model';
 import type { HitScene } from './target';
-import { frameAt, valueAt, type Strip } from './plot';
+import { frameAt, valueAt, type Strip } from '../plot/plot';
 import { keyBox, type BoxGrip } from './scale-box';
 
 /** How small a box may be scaled in time. */

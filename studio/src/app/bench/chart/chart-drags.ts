@@ -12,24 +12,14 @@ import { Studio } from '../../state/studio';
 import { channelLabel } from '../channel-label';
 import { Stage } from '../stage';
 import { rangeOfKeys } from './key-range';
-import { ChartModel, type DragShown } from './chart-model';
+import { CLICK_SLOP, type Drag } from '../plot/drag';
+import { ChartModel } from '../plot/chart-model';
 import type { HitScene, Target } from './target';
 import { draggedHandles, draggedKeys, handleChip, keyChip, movedRefs, type Travel } from './key-drag';
-import { frameAt, valueAt, type Strip } from './plot';
-import { Snapper } from './snapper';
+import { frameAt, valueAt, type Strip } from '../plot/plot';
+import { Snapper } from '../plot/snapper';
 import { shownFrame } from '../../ui/amount';
 import { sheetFor } from '../picking';
-
-/** A drag under way: what each move of the pointer shows, what its end keeps, and how it is given up. */
-export interface Drag {
-  move(event: PointerEvent): void;
-  end(event: PointerEvent): void;
-  cancel(): void;
-}
-
-export const NOTHING_SHOWN: DragShown = { chip: null, box: null, old: null, channels: [] };
-/** A press that moved less than this is a click. */
-export const CLICK_SLOP = 3;
 
 /** Dragging keys and handles: shown on the project as it was when the drag began, kept at release as one edit. */
 @Injectable({ providedIn: 'root' })
@@ -38,12 +28,6 @@ export class ChartDrags {
   private readonly stage = inject(Stage);
   private readonly model = inject(ChartModel);
   private readonly snapper = inject(Snapper);
-
-  /** Shows the project as it is again. */
-  clear(): void {
-    this.stage.preview.set(null);
-    this.model.drag.set(null);
-  }
 
   keys(scene: HitScene, down: PointerEvent, target: Target & { kind: 'keys' }): Drag {
     const adding = down.ctrlKey || down.metaKey;
@@ -87,7 +71,7 @@ export class ChartDrags {
         });
       },
       end: () => {
-        this.clear();
+        this.model.stopShowing();
         if (!dragged && ranging) this.studio.pick({ keys: rangeOfKeys(project, bench.keys, target.refs) });
         else if (!dragged && all && !adding) this.studio.pick({ keys: nextUnder(target), handles: [] });
         if (!dragged) return;
@@ -95,7 +79,7 @@ export class ChartDrags {
         this.studio.edit(label, (now) => draggedKeys(now, keys, channels, travel));
       },
       cancel: () => {
-        this.clear();
+        this.model.stopShowing();
         this.studio.pick(before);
       },
     };
@@ -126,14 +110,14 @@ export class ChartDrags {
         });
       },
       end: () => {
-        this.clear();
+        this.model.stopShowing();
         if (factor === 1) return;
         this.studio.edit(`Scale ${bench.keys.length} keys in time`, change);
         this.studio.pick({
           keys: bench.keys.map((key) => ({ ...key, frame: shiftFrame(about, (key.frame - about) * factor) })),
         });
       },
-      cancel: () => this.clear(),
+      cancel: () => this.model.stopShowing(),
     };
   }
 
@@ -189,14 +173,14 @@ export class ChartDrags {
         });
       },
       end: () => {
-        this.clear();
+        this.model.stopShowing();
         this.studio.edit(
           handles.length === 1 ? 'Move a handle' : `Move ${handles.length} handles`,
           () => next,
         );
       },
       cancel: () => {
-        this.clear();
+        this.model.stopShowing();
         this.studio.pick(before);
       },
     };

@@ -5,17 +5,18 @@ import { Studio } from '../../state/studio';
 import { shownFrame } from '../../ui/amount';
 import { KeyInserter } from '../key-inserter';
 import { Stage } from '../stage';
-import { CLICK_SLOP, ChartDrags, NOTHING_SHOWN, type Drag } from './chart-drags';
-import { ChartModel } from './chart-model';
+import { CLICK_SLOP, NOTHING_SHOWN, type Drag } from '../plot/drag';
+import { ChartDrags } from './chart-drags';
+import { ChartModel } from '../plot/chart-model';
 import { curvesOfRow, hitChart, keysInBox, rowAt } from './hit';
 import type { HitScene, Target } from './target';
 import { MarkDrags } from '../ruler/mark-drags';
 import { BoxDrags } from './box-drags';
-import { SpeedDrags } from './rates/speed-drags';
-import { Snapper } from './snapper';
+import { SpeedDrags } from './speed-drags';
+import { Snapper } from '../plot/snapper';
 import { TimeTools } from '../time/time-tools';
-import { frameAt, stripAt, valueAt } from './plot';
-import { panAxis } from './time-axis';
+import { frameAt, stripAt, valueAt } from '../plot/plot';
+import { panAxis } from '../plot/time-axis';
 import { sheetFor, toggled } from '../picking';
 
 /** What the pointer does on the Chart: scrubbing, picking, dragging keys and handles, box selection, panning and zooming. */
@@ -195,10 +196,10 @@ export class ChartGestures {
         this.model.drag.set({ ...NOTHING_SHOWN, chip });
       },
       end: () => {
-        this.drags.clear();
+        this.model.stopShowing();
         this.studio.edit(`Move the range’s ${end}`, () => next);
       },
-      cancel: () => this.drags.clear(),
+      cancel: () => this.model.stopShowing(),
     };
   }
 
@@ -226,13 +227,13 @@ export class ChartGestures {
         this.model.drag.set({ ...NOTHING_SHOWN, box });
       },
       end: () => {
-        this.drags.clear();
+        this.model.stopShowing();
         if (!dragged) click();
         else if (this.studio.bench().keys.length > 0)
           this.studio.set({ sheet: sheetFor(this.studio.bench().sheet) });
       },
       cancel: () => {
-        this.drags.clear();
+        this.model.stopShowing();
         this.studio.pick({ keys: bench.keys, handles: bench.handles });
       },
     };

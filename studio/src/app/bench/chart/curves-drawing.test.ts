@@ -4,10 +4,10 @@ import { initialBench, type BenchState } from '../../state/bench';
 import { chartProject, programOf } from '../../testing/chart-project';
 import { NAMED_INK as ink, recordingPen, type Stroke } from '../../testing/recording-pen';
 import { channelLabel } from '../channel-label';
-import { channelLine, channelRateLine } from './chart-lines';
+import { channelLine, channelRateLine } from '../plot/chart-lines';
 import { drawCurves } from './draw-curves';
 import { drawOverlay } from './draw-overlay';
-import { layPlot, layStrips, PEG_ROW, RULER, xOf, yOf, type Order, type Plot } from './plot';
+import { layPlot, layStrips, PEG_ROW, RULER, xOf, yOf, type Order, type Plot } from '../plot/plot';
 import { boxEdges, boxGrips, keyBox } from './scale-box';
 
 const RUN = 'wagon/translate.x';

@@ -1,12 +1,12 @@
 import type { Program, Project } from '@kaizen/core';
 import type { BenchState } from '../../state/bench';
 import type { LooseEdit } from '../../state/document';
-import type { Ink } from './ink';
-import type { CrowdImage } from './crowd/crowd-picture';
-import type { Parted } from './crowd/crowds';
-import type { Plot, Strip } from './plot';
-import type { Polyline } from './polyline';
-import type { RateLine } from './rates/rate-line';
+import type { Ink } from '../plot/ink';
+import type { CrowdImage } from '../plot/crowd/crowd-picture';
+import type { Parted } from '../plot/crowd/crowds';
+import type { Plot, Strip } from '../plot/plot';
+import type { Polyline } from '../plot/polyline';
+import type { RateLine } from '../plot/rates/rate-line';
 
 /** What the plot needs to draw itself. */
 export interface CurvesScene {

@@ -4,10 +4,10 @@ import { chartHands, pointerAt, pressChart } from '../../testing/chart-hands';
 import { chartProject } from '../../testing/chart-project';
 import { MarkDrags } from '../ruler/mark-drags';
 import { TimeTools } from '../time/time-tools';
-import { type Drag } from './chart-drags';
+import type { Drag } from '../plot/drag';
 import { ChartGestures } from './chart-gestures';
-import { RULER, ROW, xOf } from './plot';
-import {} from './snapper';
+import { RULER, ROW, xOf } from '../plot/plot';
+import {} from '../plot/snapper';
 
 const RUN = 'wagon/translate.x';
 const marker = { id: 'm', name: 'full', kind: 'note' as const, frame: 30, end: 40 };

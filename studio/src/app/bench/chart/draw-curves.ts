@@ -1,19 +1,25 @@
-import { activeClip, curveOf, type Curve, type Limit, type Project } from '@kaizen/core';
-import { chosenFrames } from './chosen';
-import type { BenchState } from '../../state/bench';
-import { limitOf } from '../channel-label';
-import { MONO, WORDS, type Ink } from './ink';
+import { curveOf, type Limit } from '@kaizen/core';
+import { chosenFrames } from '../plot/chosen';
+import { MONO, WORDS, type Ink } from '../plot/ink';
 import { drawOutsideGround } from './draw-ruler';
+import { chosenAmong, curvesShown, keysSpan, limitsOf } from './curves-shown';
 import type { CurvesScene } from './curves-scene';
+import { drawStripName, drawValueGrid } from './draw-strip';
 import { drawKeysOf, drawSeams } from './draw-keys';
 import { drawNotes } from './draw-notes';
-import { drawSummaryPegs } from './pegs';
-import { coincidingGroups } from './coinciding';
-import { PEG_ROW, valueStrips, xOf, yOf, type Plot, type Strip } from './plot';
-import { pointAfter, type Polyline } from './polyline';
-import { MOST_BY_ONE } from './crowd/crowds';
-import { drawBreach, drawLimit, drawRate, drawSpeedMarks, keySpan, limitText } from './rates/draw-rates';
-import { speedMarks } from './rates/speed-marks';
+import { drawSummaryPegs } from '../plot/pegs';
+import { coincidingGroups } from '../plot/coinciding';
+import { PEG_ROW, xOf, yOf, type Plot, type Strip } from '../plot/plot';
+import { pointAfter, type Polyline } from '../plot/polyline';
+import {
+  drawBreach,
+  drawLimit,
+  drawRate,
+  drawSpeedMarks,
+  keySpan,
+  limitText,
+} from '../plot/rates/draw-rates';
+import { speedMarks } from '../plot/rates/speed-marks';
 
 /** The density Curves: strips by unit with curves, keys and handles, and a row of summary pegs over them. */
 export function drawCurves(pen: CanvasRenderingContext2D, scene: CurvesScene): void {
@@ -25,13 +31,6 @@ export function drawCurves(pen: CanvasRenderingContext2D, scene: CurvesScene): v
   for (const strip of plot.strips) drawStrip(pen, scene, strip);
   pen.fillStyle = ink.rule;
   pen.fillRect(0, plot.head + PEG_ROW - 1, plot.width, 1);
-}
-
-function chosenAmong({ keys }: BenchState, curves: readonly Curve[]): ReadonlySet<number> {
-  const all = new Set<number>();
-  if (keys.length > 0)
-    for (const { channel } of curves) for (const frame of chosenFrames(keys, channel)) all.add(frame);
-  return all;
 }
 
 function drawStrip(pen: CanvasRenderingContext2D, scene: CurvesScene, strip: Strip): void {
@@ -52,54 +51,6 @@ function drawStrip(pen: CanvasRenderingContext2D, scene: CurvesScene, strip: Str
   pen.restore();
   pen.fillStyle = ink.rule;
   pen.fillRect(0, strip.top + strip.height - 1, plot.width, 1);
-}
-
-interface Shown {
-  readonly strips: readonly Strip[];
-  readonly curves: readonly Curve[];
-}
-const shownOf = new WeakMap<object, Shown>();
-
-/** The curves of all that is drawn; found once for a list of curves and strips, as panning changes neither. */
-function curvesShown({ plot, project }: CurvesScene): readonly Curve[] {
-  const list = activeClip(project)?.curves;
-  const known = list && shownOf.get(list);
-  if (known?.strips === plot.strips) return known.curves;
-  const curves = valueStrips(plot)
-    .flatMap((strip) => strip.channels)
-    .flatMap((channel) => curveOf(project, channel) ?? []);
-  if (list) shownOf.set(list, { strips: plot.strips, curves });
-  return curves;
-}
-
-type KeySpan = { readonly first: number; readonly last: number } | null;
-const spans = new WeakMap<readonly string[], { readonly of: object | undefined; readonly span: KeySpan }>();
-
-/** From the first to the last key of all that a strip draws. */
-function keysSpan(project: Project, strip: Strip): KeySpan {
-  const of = activeClip(project)?.curves;
-  const known = spans.get(strip.channels);
-  if (known && known.of === of) return known.span;
-  const span = spanOfKeys(project, strip);
-  spans.set(strip.channels, { of, span });
-  return span;
-}
-
-function spanOfKeys(project: Project, strip: Strip): KeySpan {
-  let [first, last] = [Infinity, -Infinity];
-  for (const channel of strip.channels) {
-    const keys = curveOf(project, channel)?.keys ?? [];
-    first = Math.min(first, keys[0]?.frame ?? Infinity);
-    last = Math.max(last, keys.at(-1)?.frame ?? -Infinity);
-  }
-  return first <= last ? { first, last } : null;
-}
-
-/** The limits that a strip shows: those of its one channel that has some. */
-function limitsOf(project: Project, strip: Strip): Limit | undefined {
-  if (strip.channels.length > MOST_BY_ONE) return undefined;
-  const all = strip.channels.flatMap((channel) => limitOf(project, channel) ?? []);
-  return all.length === 1 ? all[0] : undefined;
 }
 
 function drawValues(pen: CanvasRenderingContext2D, scene: CurvesScene, strip: Strip): void {
@@ -202,71 +153,6 @@ function drawAsk(pen: CanvasRenderingContext2D, ink: Ink, strip: Strip, count: n
 
 function toneOf(scene: CurvesScene, strip: Strip, channel: string): string {
   return scene.ink.tones[strip.labels[strip.channels.indexOf(channel)]?.tone ?? 'c'];
-}
-
-/** What a strip shows, in its top left corner over all that it draws, and the limit of a rate beside it. */
-function drawStripName(
-  pen: CanvasRenderingContext2D,
-  { ink }: CurvesScene,
-  strip: Strip,
-  limit: string | null,
-): void {
-  pen.font = `600 ${WORDS}`;
-  pen.textAlign = 'left';
-  pen.textBaseline = 'top';
-  const [only] = strip.labels;
-  const names = shortNames(strip);
-  const text = names.length <= 3 ? names.join(', ') : `${names.length} channels`;
-  const shown = strip.order > 0 ? strip.told : strip.told ? `${text}, ${strip.told}` : text;
-  const width = pen.measureText(shown).width + 14;
-  const more = limit === null ? 0 : pen.measureText(limit).width + 8;
-  pen.fillStyle = `${ink.sheet}b0`;
-  pen.fillRect(0, strip.top, width + more, 18);
-  pen.fillStyle = names.length === 1 && only ? ink.tones[only.tone] : ink.ink;
-  pen.fillText(shown, 6, strip.top + 3);
-  if (limit === null) return;
-  pen.font = WORDS;
-  pen.fillStyle = ink.ok;
-  pen.fillText(limit, width, strip.top + 3);
-}
-
-const namesOf = new WeakMap<Strip['labels'], readonly string[]>();
-function shortNames({ labels }: Strip): readonly string[] {
-  let names = namesOf.get(labels);
-  if (!names) namesOf.set(labels, (names = [...new Set(labels.map((label) => label.short))]));
-  return names;
-}
-
-/** A mark on the scale of values about every so many pixels. */
-const PIXELS_A_MARK = 38;
-
-/** Horizontal lines at round values, with their numbers; zero a little stronger. */
-function drawValueGrid(pen: CanvasRenderingContext2D, plot: Plot, ink: Ink, strip: Strip): void {
-  pen.font = MONO;
-  pen.textAlign = 'left';
-  pen.textBaseline = 'bottom';
-  for (const { value, text } of valueMarks(strip)) {
-    const y = Math.round(yOf(strip, value)) + 0.5;
-    pen.fillStyle = value === 0 ? ink.rule : ink.ruleSoft;
-    pen.fillRect(0, y - 0.5, plot.width, 1);
-    if (y < strip.top + 32) continue;
-    pen.fillStyle = ink.soft;
-    pen.fillText(text, 6, y - 1);
-  }
-}
-
-const marksOf = new WeakMap<Strip, readonly { readonly value: number; readonly text: string }[]>();
-
-/** The round values of a strip with their words; worked out once a strip, so that panning costs nothing. */
-function valueMarks(strip: Strip) {
-  let marks = marksOf.get(strip);
-  if (!marks) {
-    const count = strip.height / PIXELS_A_MARK;
-    const text = strip.scale.tickFormat(count);
-    marks = strip.scale.ticks(count).map((value) => ({ value, text: text(value) }));
-    marksOf.set(strip, marks);
-  }
-  return marks;
 }
 
 function drawChannel(

@@ -1,9 +1,9 @@
 import { handlePlace, repeatedKeys, repeats, type Curve, type HandleRef } from '@kaizen/core';
-import { chosenFrames } from './chosen';
+import { chosenFrames } from '../plot/chosen';
 import type { CurvesScene } from './curves-scene';
-import type { Ink } from './ink';
-import { drawPin, firstKeyFrom } from './pegs';
-import { xOf, yOf, type Strip } from './plot';
+import type { Ink } from '../plot/ink';
+import { drawPin, firstKeyFrom } from '../plot/pegs';
+import { xOf, yOf, type Strip } from '../plot/plot';
 
 /** A channel's keys with what belongs to them: seams and pins of its loop, ghosts of repeated keys, handles, loose edits. */
 export function drawKeysOf(

@@ -1,10 +1,10 @@
 import { curveOf, type Curve, type Limit } from '@kaizen/core';
-import { chosenFrames } from './chosen';
+import { chosenFrames } from '../plot/chosen';
 import type { CurvesScene } from './curves-scene';
-import { drawTag, tagLook } from './draw-tag';
-import { WORDS } from './ink';
-import { xOf, yOf, type Strip } from './plot';
-import { breachNote, gapNotes, legNotes } from './plot-notes';
+import { drawTag, tagLook } from '../plot/draw-tag';
+import { WORDS } from '../plot/ink';
+import { xOf, yOf, type Strip } from '../plot/plot';
+import { breachNote, gapNotes, legNotes } from '../plot/plot-notes';
 
 /** Legs shorter than this, in pixels, are not named. */
 const LEAST_NAMED = 46;

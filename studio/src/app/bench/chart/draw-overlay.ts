@@ -1,9 +1,9 @@
 import type { TimeKnot } from '@kaizen/core';
 import { shownFrame } from '../../ui/amount';
-import type { Box, DragShown } from './chart-model';
-import { MONO, type Ink } from './ink';
-import { RULER, xOf, type Plot } from './plot';
-import { drawTags } from './rates/draw-rates';
+import type { Box, DragShown } from '../plot/chart-model';
+import { MONO, type Ink } from '../plot/ink';
+import { RULER, xOf, type Plot } from '../plot/plot';
+import { drawTags } from '../plot/rates/draw-rates';
 import type { BoxGrip } from './scale-box';
 
 /** What shows at the playhead and of an edit of time before it happens. */

@@ -1,8 +1,8 @@
 import type { Project } from '@kaizen/core';
 import { shownFrame } from '../../ui/amount';
-import { MONO, type Ink } from './ink';
-import { RULER, xOf, type Plot } from './plot';
-import { rulerStep } from './time-axis';
+import { MONO, type Ink } from '../plot/ink';
+import { RULER, xOf, type Plot } from '../plot/plot';
+import { rulerStep } from '../plot/time-axis';
 
 /** Vertical lines under everything, at the ruler's marks. */
 export function drawTimeGrid(

@@ -1,14 +1,15 @@
-import { curveOf, driverInputs, type Curve, type Driver, type Project, type SideMode } from '@kaizen/core';
-import { chosenByChannel } from './chosen';
+import { curveOf, driverInputs, type Curve, type Driver, type Project } from '@kaizen/core';
+import { chosenByChannel } from '../plot/chosen';
 import { OUTSIDE_LABELS } from '../words';
 import { channelLabel } from '../channel-label';
 import type { BenchState } from '../../state/bench';
+import { drawSides } from './draw-peg-sides';
 import { drawOutsideGround } from './draw-ruler';
 import { runEnds } from './hit';
-import { drawPeg, drawPin, drawSummaryPegs, firstKeyFrom, lean, pegShape } from './pegs';
-import { WORDS, type Ink } from './ink';
-import { ROW, xOf, type Plot } from './plot';
-import type { ChannelRow, Row } from './rows';
+import { drawPeg, drawPin, drawSummaryPegs, firstKeyFrom, lean, pegShape } from '../plot/pegs';
+import { WORDS, type Ink } from '../plot/ink';
+import { ROW, xOf, type Plot } from '../plot/plot';
+import type { ChannelRow, Row } from '../plot/rows';
 
 export interface TicksScene {
   readonly plot: Plot;
@@ -181,68 +182,6 @@ function drawHeldLegs(
     pen.fillStyle = ink.ink;
     pen.fillRect(a, middle + 3, b - a, 1);
   }
-}
-
-/** A fine stroke on each side of a peg: how the curve meets the key there. */
-function drawSides(
-  pen: CanvasRenderingContext2D,
-  plot: Plot,
-  color: string,
-  curve: Curve,
-  index: number,
-  y: number,
-): void {
-  const key = curve.keys[index]!;
-  const x = xOf(plot, key.frame);
-  pen.strokeStyle = color;
-  pen.lineWidth = 1.1;
-  const before = curve.keys[index - 1];
-  const after = curve.keys[index + 1];
-  if (before) drawSide(pen, x, y, -1, before.leg.kind === 'curve' ? key.in.mode : before.leg.kind);
-  if (after) drawSide(pen, x, y, 1, key.leg.kind === 'curve' ? key.out.mode : key.leg.kind);
-}
-
-function drawSide(
-  pen: CanvasRenderingContext2D,
-  x: number,
-  y: number,
-  way: 1 | -1,
-  what: SideMode | 'hold' | 'ease' | 'law' | 'ballistic',
-): void {
-  const at = (dx: number) => x + way * dx;
-  pen.beginPath();
-  switch (what) {
-    case 'smooth':
-    case 'bounded':
-    case 'set':
-      pen.moveTo(at(4), y - 2 * way);
-      pen.quadraticCurveTo(at(7), y - 3 * way, at(9), y - 7 * way);
-      break;
-    case 'flat':
-      pen.moveTo(at(4), y + 5);
-      pen.lineTo(at(9), y + 5);
-      break;
-    case 'linear':
-      pen.moveTo(at(3), y - 1 * way);
-      pen.lineTo(at(9), y - 6 * way);
-      break;
-    case 'hold':
-      if (way === -1) {
-        pen.moveTo(at(4), y - 6);
-        pen.lineTo(at(4), y + 6);
-      }
-      break;
-    case 'ease':
-    case 'law':
-      pen.moveTo(at(4), y + 6);
-      pen.bezierCurveTo(at(7), y + 6, at(7), y, at(10), y);
-      break;
-    case 'ballistic':
-      pen.moveTo(at(4), y + 5);
-      pen.quadraticCurveTo(at(6), y - 4, at(10), y - 5);
-      break;
-  }
-  pen.stroke();
 }
 
 /** Outside the keys: its name, and the repeated keys as pale ghosts. */

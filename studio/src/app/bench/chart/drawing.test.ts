@@ -9,8 +9,8 @@ import { drawRuler } from './draw-ruler';
 import { drawTicks, type TicksScene } from './draw-ticks';
 import { hitChart, runEnds } from './hit';
 import type { HitScene, Target } from './target';
-import { headHeight, layPlot, MARKER_ROW, ROW, RULER, SOUND_ROW, xOf } from './plot';
-import { chartRows } from './rows';
+import { headHeight, layPlot, MARKER_ROW, ROW, RULER, SOUND_ROW, xOf } from '../plot/plot';
+import { chartRows } from '../plot/rows';
 
 const RUN = 'wagon/translate.x';
 const BENCH = {

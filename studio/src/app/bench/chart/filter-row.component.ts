@@ -10,7 +10,7 @@ import { CheckListComponent, type Check } from '../../ui/check-list.component';
 import { toggled } from '../picking';
 import { PoseCommands } from '../pose/pose-commands';
 import { ShapeCommands } from '../shape/shape-commands';
-import { ChartModel } from './chart-model';
+import { ChartModel } from '../plot/chart-model';
 
 /** The row over the Chart: which rows show, whether keys stay on whole frames, fitting. */
 @Component({
@@ -120,14 +120,14 @@ import { ChartModel } from './chart-model';
   styles: `
     :host {
       display: flex;
+      flex-wrap: wrap;
       align-items: center;
-      gap: 8px;
-      height: 38px;
-      padding: 0 12px;
+      gap: 6px 8px;
+      min-height: 38px;
+      padding: 5px 12px;
       border-top: 1px solid var(--rule);
       border-bottom: 1px solid var(--rule);
       background: var(--paper);
-      overflow: hidden;
     }
     .search {
       position: relative;

@@ -1,11 +1,11 @@
 import { greatestOf, leastOf, curveOf, handlePlace, repeatedKeys, type KeyRef } from '@kaizen/core';
-import { chosenFrames } from './chosen';
+import { chosenFrames } from '../plot/chosen';
 import type { HitScene, Target } from './target';
-import { MOST_BY_ONE } from './crowd/crowds';
-import { valueOfChannel } from './chart-lines';
-import { frameAt, xOf, yOf, type Strip } from './plot';
-import { cruises, speedMarks } from './rates/speed-marks';
-import { firstKeyFrom } from './pegs';
+import { MOST_BY_ONE } from '../plot/crowd/crowds';
+import { valueOfChannel } from '../plot/chart-lines';
+import { frameAt, xOf, yOf, type Strip } from '../plot/plot';
+import { cruises, speedMarks } from '../plot/rates/speed-marks';
+import { firstKeyFrom } from '../plot/pegs';
 import { boxGrips } from './scale-box';
 
 const KEY_REACH = 8;

@@ -1,12 +1,23 @@
 import { curveOf, spanOf, type Curve, type KeyRef } from '@kaizen/core';
-import { chosenFrames } from './chosen';
-import type { Box } from './chart-model';
+import { chosenFrames } from '../plot/chosen';
+import type { Box } from '../plot/chart-model';
 import { markerBox, nameWidth } from '../ruler/draw-marks';
-import { firstKeyFrom } from './pegs';
-import { frameAt, MARKER_ROW, PEG_ROW, ROW, RULER, stripAt, valueStrips, xOf, yOf, type Plot } from './plot';
+import { firstKeyFrom } from '../plot/pegs';
+import {
+  frameAt,
+  MARKER_ROW,
+  PEG_ROW,
+  ROW,
+  RULER,
+  stripAt,
+  valueStrips,
+  xOf,
+  yOf,
+  type Plot,
+} from '../plot/plot';
 import { hitPlot } from './hit-plot';
 import type { HitScene, Target } from './target';
-import type { Row } from './rows';
+import type { Row } from '../plot/rows';
 
 const PEG_REACH = 6;
 const STAKE_REACH = 7;

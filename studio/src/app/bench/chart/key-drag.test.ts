@@ -5,8 +5,8 @@ import { hitChart, keysInBox } from './hit';
 import type { HitScene } from './target';
 import { initialBench } from '../../state/bench';
 import { channelLabel } from '../channel-label';
-import { layPlot, layStrips, PLOT_TOP, RULER, ROW, xOf, yOf } from './plot';
-import { chartRows } from './rows';
+import { layPlot, layStrips, PLOT_TOP, RULER, ROW, xOf, yOf } from '../plot/plot';
+import { chartRows } from '../plot/rows';
 import { chartProject, programOf } from '../../testing/chart-project';
 
 const project = chartProject();

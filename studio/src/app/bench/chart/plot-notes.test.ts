@@ -4,10 +4,10 @@ import { initialBench } from '../../state/bench';
 import { chartProject, programOf } from '../../testing/chart-project';
 import { NAMED_INK as ink, recordingPen } from '../../testing/recording-pen';
 import { channelLabel } from '../channel-label';
-import { channelLine, channelRateLine } from './chart-lines';
+import { channelLine, channelRateLine } from '../plot/chart-lines';
 import { drawCurves } from './draw-curves';
-import { layPlot, layStrips, RULER, xOf, type Order } from './plot';
-import { breachNote, gapNotes, legNotes } from './plot-notes';
+import { layPlot, layStrips, RULER, xOf, type Order } from '../plot/plot';
+import { breachNote, gapNotes, legNotes } from '../plot/plot-notes';
 
 const RUN = 'wagon/translate.x';
 const ORDERS: readonly Order[] = [0, 1, 2];

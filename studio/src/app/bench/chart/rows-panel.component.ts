@@ -7,9 +7,9 @@ import { CommandRegistry } from '../../commands/registry';
 import { Studio } from '../../state/studio';
 import { focusRow } from '../../ui/focus-row';
 import { sheetFor, toggled } from '../picking';
-import { ChartModel } from './chart-model';
-import { ROW } from './plot';
-import type { ChannelRow, KindRow, PartRow, Row } from './rows';
+import { ChartModel } from '../plot/chart-model';
+import { ROW } from '../plot/plot';
+import type { ChannelRow, KindRow, PartRow, Row } from '../plot/rows';
 import { ValueCellComponent } from './value-cell.component';
 
 /** The Chart's rows: parts and their channels, with the value at the playhead. */
@@ -82,7 +82,7 @@ export class RowsPanelComponent {
     if (event.key === 'ArrowDown' || event.key === 'ArrowUp') {
       const next = rows[index + (event.key === 'ArrowDown' ? 1 : -1)];
       if (next) this.focusRow(next, index + (event.key === 'ArrowDown' ? 1 : -1));
-    } else if (event.key === 'Enter') this.pick(row, event);
+    } else if (event.key === 'Enter' && !this.isAlone(row)) this.pick(row, event);
     else if (row.kind !== 'channel' && row.opens && event.key === 'ArrowRight' && !row.open)
       this.toggleOpen(row);
     else if (row.kind !== 'channel' && row.opens && event.key === 'ArrowLeft' && row.open)
@@ -90,6 +90,12 @@ export class RowsPanelComponent {
     else return;
     event.preventDefault();
     event.stopPropagation();
+  }
+
+  /** Enter on the one part that is chosen already is about the tool in hand. */
+  private isAlone(row: Row): boolean {
+    const { parts, tool } = this.studio.bench();
+    return row.kind === 'part' && tool !== 'select' && parts.length === 1 && parts[0] === row.id;
   }
 
   private focusRow(row: Row, index: number): void {

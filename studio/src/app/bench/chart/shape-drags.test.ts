@@ -4,12 +4,12 @@ import { chartHands, pointerAt, pressChart } from '../../testing/chart-hands';
 import { chartProject } from '../../testing/chart-project';
 import type { BenchState } from '../../state/bench';
 import { BoxDrags } from './box-drags';
-import { type Drag } from './chart-drags';
+import type { Drag } from '../plot/drag';
 import { ChartGestures } from './chart-gestures';
-import { xOf, yOf, type Strip } from './plot';
+import { xOf, yOf, type Strip } from '../plot/plot';
 import { boxGrips } from './scale-box';
-import { SpeedDrags } from './rates/speed-drags';
-import { cruises, speedMarks } from './rates/speed-marks';
+import { SpeedDrags } from './speed-drags';
+import { cruises, speedMarks } from '../plot/rates/speed-marks';
 import type { HitScene } from './target';
 
 const RUN = 'wagon/translate.x';

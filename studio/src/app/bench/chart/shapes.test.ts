@@ -3,12 +3,12 @@ import { curveOf, moveKeys, setOutside, type HandleRef, type Project } from '@ka
 import { initialBench, type BenchState } from '../../state/bench';
 import { chartProject, programOf } from '../../testing/chart-project';
 import { channelLabel } from '../channel-label';
-import { coincidingGroups } from './coinciding';
+import { coincidingGroups } from '../plot/coinciding';
 import { hitPlot } from './hit-plot';
 import { draggedHandles } from './key-drag';
 import { fitPlane, pathChannels } from './path/path-plane';
-import { layPlot, layStrips, xOf, yOf } from './plot';
-import { curvePolyline } from './polyline';
+import { layPlot, layStrips, xOf, yOf } from '../plot/plot';
+import { curvePolyline } from '../plot/polyline';
 import { boxGrips, keyBox } from './scale-box';
 import type { HitScene } from './target';
 

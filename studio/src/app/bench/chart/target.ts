@@ -1,8 +1,8 @@
 import type { HandleRef, KeyRef, Marker, Program, Project, Sound, TimeKnot } from '@kaizen/core';
 import type { BenchState } from '../../state/bench';
-import type { Plot, Strip } from './plot';
-import type { Cruise, SpeedMark } from './rates/speed-marks';
-import type { Row } from './rows';
+import type { Plot, Strip } from '../plot/plot';
+import type { Cruise, SpeedMark } from '../plot/rates/speed-marks';
+import type { Row } from '../plot/rows';
 import type { BoxGrip } from './scale-box';
 
 /** What lies under a place of the Chart's canvas. */

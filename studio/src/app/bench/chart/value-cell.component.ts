@@ -10,7 +10,7 @@ import {
 } from '@angular/core';
 import { decimalsOf, shownNumber } from '../../ui/amount';
 import { Stage } from '../stage';
-import type { ChannelRow } from './rows';
+import type { ChannelRow } from '../plot/rows';
 
 /** A channel's value at the playhead, written straight into the page as the playhead moves. */
 @Component({

@@ -1,6 +1,6 @@
 import type { Marker, MarkerKind, Project, Sound } from '@kaizen/core';
-import { WORDS, type Ink } from '../chart/ink';
-import { MARKER_ROW, RULER, SOUND_ROW, xOf, type Plot } from '../chart/plot';
+import { WORDS, type Ink } from '../plot/ink';
+import { MARKER_ROW, RULER, SOUND_ROW, xOf, type Plot } from '../plot/plot';
 import type { Peaks } from './sound-shelf';
 
 /** The colour of a kind of marker; its sign says the same without colour. */

@@ -10,10 +10,10 @@ import {
 } from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { shownFrame } from '../../ui/amount';
-import { CLICK_SLOP, ChartDrags, NOTHING_SHOWN, type Drag } from '../chart/chart-drags';
-import { ChartModel } from '../chart/chart-model';
-import { frameAt } from '../chart/plot';
-import { Snapper } from '../chart/snapper';
+import { CLICK_SLOP, NOTHING_SHOWN, type Drag } from '../plot/drag';
+import { ChartModel } from '../plot/chart-model';
+import { frameAt } from '../plot/plot';
+import { Snapper } from '../plot/snapper';
 import { Stage } from '../stage';
 import { TimeTools } from '../time/time-tools';
 import { RulerTools } from './ruler-tools';
@@ -24,7 +24,6 @@ export class MarkDrags {
   private readonly studio = inject(Studio);
   private readonly stage = inject(Stage);
   private readonly model = inject(ChartModel);
-  private readonly drags = inject(ChartDrags);
   private readonly snapper = inject(Snapper);
   private readonly time = inject(TimeTools);
   private readonly ruler = inject(RulerTools);
@@ -78,10 +77,10 @@ export class MarkDrags {
         this.model.drag.set({ ...NOTHING_SHOWN, chip: { x: event.offsetX, y: event.offsetY, text } });
       },
       end: () => {
-        this.drags.clear();
+        this.model.stopShowing();
         if (by !== 0) this.studio.edit(label, (now) => change(now, by));
       },
-      cancel: () => this.drags.clear(),
+      cancel: () => this.model.stopShowing(),
     };
   }
 }

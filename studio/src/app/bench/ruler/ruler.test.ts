@@ -1,6 +1,6 @@
 import '@angular/compiler';
-import { layPlot, headHeight, MARKER_ROW, RULER, SOUND_ROW } from '../chart/plot';
-import { snapFrame } from '../chart/snap';
+import { layPlot, headHeight, MARKER_ROW, RULER, SOUND_ROW } from '../plot/plot';
+import { snapFrame } from '../plot/snap';
 import { rangeOfKeys } from '../chart/key-range';
 import { chartProject } from '../../testing/chart-project';
 import { markerBox } from './draw-marks';

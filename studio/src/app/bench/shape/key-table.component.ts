@@ -27,7 +27,7 @@ import { Notices } from '../../ui/notices';
 import { optionsOf } from '../../ui/option';
 import { channelLabel } from '../channel-label';
 import { toggled } from '../picking';
-import { legOfKind } from '../side-sheet/chosen-keys';
+import { legOfKind } from './chosen-keys';
 import { Stage } from '../stage';
 import { LEG_LABELS, SIDE_LABELS } from '../words';
 import { KeyTableExchange } from './key-table-exchange';

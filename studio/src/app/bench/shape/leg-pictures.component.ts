@@ -5,7 +5,7 @@ import { Studio } from '../../state/studio';
 import { shownNumber } from '../../ui/amount';
 import { optionsOf } from '../../ui/option';
 import { SegmentsComponent } from '../../ui/segments.component';
-import { ChartModel } from '../chart/chart-model';
+import { ChartModel } from '../plot/chart-model';
 import { Stage } from '../stage';
 import { SLOW_LABELS } from '../words';
 import { LegRest } from './leg-rest';

@@ -1,12 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import { greatestOf, keyAtFrame, leastOf, curveOf, scaleBox, shiftFrame, type Project } from '@kaizen/core';
-import { chosenFrames } from '../chart/chosen';
+import { chosenFrames } from '../plot/chosen';
 import { CommandRegistry } from '../../commands/registry';
 import { Studio } from '../../state/studio';
 import { NumberFieldComponent } from '../../ui/number-field.component';
 import { SelectComponent } from '../../ui/select.component';
-import { valueOfChannel } from '../chart/chart-lines';
+import { valueOfChannel } from '../plot/chart-lines';
 import { Stage } from '../stage';
 
 type About = 'first' | 'last' | 'playhead' | 'middle';

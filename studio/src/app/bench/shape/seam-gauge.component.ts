@@ -4,7 +4,7 @@ import { curveOf, seamSpeedCanClose, type SeamGap, type SeamMove } from '@kaizen
 import { Studio } from '../../state/studio';
 import { decimalsOf, shownFrame, signedNumber } from '../../ui/amount';
 import { channelLabel } from '../channel-label';
-import { isClosed } from '../chart/plot-notes';
+import { isClosed } from '../plot/plot-notes';
 import { Stage, type Offer } from '../stage';
 import { Offers } from './offers';
 import { ShapeTools } from './shape-tools';

@@ -2,7 +2,7 @@ import '@angular/compiler';
 import { curveOf, moveKeys, setLeg, setOutside, type Project } from '@kaizen/core';
 import { chartProject } from '../../testing/chart-project';
 import { fakes } from '../../testing/fake-studio';
-import { ChartModel } from '../chart/chart-model';
+import { ChartModel } from '../plot/chart-model';
 import { easeShapes, lawShapes, PICTURE } from './leg-shapes';
 import { Offers } from './offers';
 import { Paster } from './paster';

@@ -27,7 +27,7 @@ import { Studio } from '../../state/studio';
 import { shownFrame, shownNumber } from '../../ui/amount';
 import { Notices } from '../../ui/notices';
 import { channelLabel } from '../channel-label';
-import { ChartModel } from '../chart/chart-model';
+import { ChartModel } from '../plot/chart-model';
 import { namedChannels } from '../picking';
 import { Stage } from '../stage';
 

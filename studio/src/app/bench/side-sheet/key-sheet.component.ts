@@ -9,7 +9,7 @@ import { VectorFieldComponent } from '../../ui/vector-field.component';
 import { channelLabel } from '../channel-label';
 import { Stage } from '../stage';
 import { AXIS_LETTERS } from '../words';
-import { chosenKeys, common } from './chosen-keys';
+import { chosenKeys, common } from '../shape/chosen-keys';
 import { ScaleFormComponent } from '../shape/scale-form.component';
 import { ShapeTools } from '../shape/shape-tools';
 import { LegFormComponent } from './leg-form.component';

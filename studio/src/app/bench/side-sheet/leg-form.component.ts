@@ -30,7 +30,7 @@ import {
   withLegNumber,
   type ChosenKey,
   type LegNumber,
-} from './chosen-keys';
+} from '../shape/chosen-keys';
 
 /** What fills the time after the chosen keys, with its numbers; a kind that is changed keeps the leg's ends. */
 @Component({

@@ -11,7 +11,7 @@ import { LoopSpeedComponent } from '../shape/loop-speed.component';
 import { SeamGaugeComponent } from '../shape/seam-gauge.component';
 import { Stage } from '../stage';
 import { OUTSIDE_LABELS } from '../words';
-import { common } from './chosen-keys';
+import { common } from '../shape/chosen-keys';
 
 type End = 'before' | 'after';
 

@@ -113,7 +113,7 @@ const [LEAST_RATE, MOST_RATE] = [0.1, 1000];
       <section>
         <div class="section-head">
           <h3>Add a part</h3>
-          <span>or drop a GLB or glTF</span>
+          <span>or drop a GLB or <span class="numbers">glTF</span></span>
         </div>
         <div class="add">
           @for (entry of parts.kinds; track entry.kind) {

@@ -17,7 +17,7 @@ import {
   sideSpeeds,
   type ChosenKey,
   type SideName,
-} from './chosen-keys';
+} from '../shape/chosen-keys';
 
 /** How the curves meet the chosen keys: modes, speeds and reaches of their sides, points, handles. */
 @Component({

@@ -106,13 +106,15 @@ const SPANS: readonly Option<boolean>[] = [
   `,
   styles: `
     :host {
-      display: flex;
-      align-items: center;
-      gap: 6px;
-      min-width: 0;
+      display: contents;
     }
     .play {
       width: 68px;
+    }
+    kz-number-field,
+    kz-select,
+    button {
+      flex: none;
     }
     .frame {
       width: 76px;

@@ -1,12 +1,11 @@
 import {
+  afterRenderEffect,
   ChangeDetectionStrategy,
   Component,
   computed,
-  effect,
   type ElementRef,
   inject,
   input,
-  untracked,
   viewChildren,
 } from '@angular/core';
 import { Vector3 } from 'three';
@@ -185,13 +184,11 @@ export class AmountStripComponent {
 
   constructor() {
     let focused: number | null = null;
-    effect(() => {
+    afterRenderEffect(() => {
       const field = this.strip.open();
       const box = this.boxes()[field ?? 0];
-      untracked(() => {
-        if (field !== focused && box) box.nativeElement.focus();
-        focused = box ? field : null;
-      });
+      if (field !== focused && box) box.nativeElement.focus();
+      focused = box ? field : null;
     });
   }
 

@@ -16,16 +16,16 @@ export class ProjectPicture {
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   /** Takes it once the view has rested. */
-  soon(canvas: HTMLCanvasElement): void {
+  soon(take: (size: typeof SIZE) => string | null): void {
     clearTimeout(this.timer);
-    this.timer = setTimeout(() => this.now(canvas), DELAY);
+    this.timer = setTimeout(() => this.now(take), DELAY);
   }
 
   /** Takes it now, unless the project is only followed or plays. */
-  now(canvas: HTMLCanvasElement): void {
+  now(take: (size: typeof SIZE) => string | null): void {
     clearTimeout(this.timer);
     if (this.studio.readOnly() || this.stage.playing()) return;
-    const picture = pictureOf(canvas, SIZE);
+    const picture = take(SIZE);
     if (picture) this.keeper.setPicture(picture);
   }
 }

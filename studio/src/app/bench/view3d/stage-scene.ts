@@ -1,8 +1,6 @@
 import {
   Color,
   Group,
-  LineBasicMaterial,
-  LineSegments,
   Matrix4,
   Mesh,
   PerspectiveCamera,
@@ -11,7 +9,6 @@ import {
   Vector2,
   Vector3,
   WebGLRenderer,
-  type BufferGeometry,
   type Intersection,
   type Object3D,
 } from 'three';
@@ -24,13 +21,12 @@ import {
   type Project,
 } from '@kaizen/core';
 import { token } from '../../ui/theme';
-import { neighbourKeyFrame } from '../key-time';
 import { assetMeshes, type AssetMesh } from './asset-loader';
 import { lookAt, placePart, showLines, type DrawnPart } from './drawn-part';
+import { Ghosts } from './ghosts';
 import { Ground, shadowMatrix } from './ground';
 import type { Inks } from './ink-material';
 import { PartLines } from './part-lines';
-import { creaseLines } from './solids/edge-quads';
 import { Solids } from './solids/solids';
 import { TrailObject, type Bead } from './trail';
 
@@ -41,9 +37,7 @@ export class StageScene {
   private readonly scene = new Scene();
   private readonly ground = new Ground();
   private readonly lines = new Group();
-  private readonly ghosts = new Group();
-  private readonly ghostMaterial = new LineBasicMaterial({ transparent: true, opacity: 0.45 });
-  private readonly ghostLines = new WeakMap<BufferGeometry, BufferGeometry>();
+  private readonly ghosts = new Ghosts();
   private readonly trail = new TrailObject();
   private readonly drawn = new Map<string, DrawnPart>();
   private readonly inks: Inks = {
@@ -70,7 +64,7 @@ export class StageScene {
     this.scene.add(
       this.ground.mesh,
       this.solids.shadows,
-      this.ghosts,
+      this.ghosts.group,
       this.solids.group,
       this.lines,
       this.trail.group,
@@ -96,7 +90,7 @@ export class StageScene {
     this.inks.ink.set(token('ink'));
     this.inks.edge.set(token('ink')).lerp(new Color(token('paper')), 0.35);
     this.inks.select.set(token('select'));
-    this.ghostMaterial.color.copy(this.inks.select);
+    this.ghosts.recolor(this.inks.select);
     this.inks.shadow.set(token('shadow'));
     this.inks.dim.value = document.documentElement.dataset['theme'] === 'night' ? 0.5 : 1;
     this.scene.background = new Color(token('view-sky'));
@@ -213,36 +207,9 @@ export class StageScene {
 
   /** Pale edges of the chosen parts at their keys before and after the playhead. */
   showGhosts(project: Project | null, program: Program | null, frame: number): void {
-    this.ghosts.clear();
-    if (!project || !program) return;
     const within = this.within(this.selected);
-    const matrix = new Float64Array(16);
-    const chosen = { channels: [], parts: this.selected };
-    for (const way of [-1, 1] as const) {
-      const at = neighbourKeyFrame(project, chosen, frame, way);
-      if (at === null) continue;
-      program.structure.parts.forEach((part, i) => {
-        const drawn = within.has(part.id) ? this.drawn.get(part.id) : undefined;
-        if (!drawn) return;
-        program.worldMatrix(i, at, matrix);
-        for (const { batch } of drawn.solids) this.addGhost(this.creasesOf(batch.drawn.edges), matrix);
-        if (drawn.lines) this.addGhost(drawn.lines.object.geometry, matrix);
-      });
-    }
-    place(this.ghosts);
-  }
-
-  private creasesOf(edges: BufferGeometry): BufferGeometry {
-    let lines = this.ghostLines.get(edges);
-    if (!lines) this.ghostLines.set(edges, (lines = creaseLines(edges)));
-    return lines;
-  }
-
-  private addGhost(geometry: BufferGeometry, matrix: Float64Array): void {
-    const lines = new LineSegments(geometry, this.ghostMaterial);
-    lines.matrixAutoUpdate = false;
-    lines.matrix.fromArray(matrix);
-    this.ghosts.add(lines);
+    const chosen = [...this.drawn.values()].filter(({ part }) => within.has(part.id));
+    this.ghosts.show(project, program, frame, this.selected, chosen);
   }
 
   /** The part under a place of the canvas in pixels, or null. */

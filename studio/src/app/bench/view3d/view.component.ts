@@ -13,11 +13,9 @@ import {
 } from '@angular/core';
 import { PerspectiveCamera, type Vector3 } from 'three';
 import type { CameraPart } from '@kaizen/core';
-import { CommandRegistry } from '../../commands/registry';
 import { Studio } from '../../state/studio';
 import { Notices } from '../../ui/notices';
 import { Theme } from '../../ui/theme';
-import { toggled } from '../picking';
 import { Stage, type Evaluated } from '../stage';
 import { AmountStripComponent } from './amount-strip.component';
 import { GripChip } from './grip-chip';
@@ -28,9 +26,9 @@ import { readPose } from './part-pose';
 import { StageScene } from './stage-scene';
 import { TitleBlockComponent } from './title-block.component';
 import { trailBeads, type Bead } from './trail';
-import { TrailHands } from './trail-hands';
 import { ViewCamera, shotCamera } from './view-camera';
 import { ViewControl } from './view-control';
+import { ViewPress, type PressedView } from './view-press';
 
 /** The view: the project in three dimensions. It draws when something changed, never by itself. */
 @Component({
@@ -70,9 +68,8 @@ export class ViewComponent implements AfterViewInit {
   private readonly stage = inject(Stage);
   private readonly theme = inject(Theme);
   private readonly picture = inject(ProjectPicture);
-  private readonly registry = inject(CommandRegistry);
   private readonly control = inject(ViewControl);
-  private readonly hands = inject(TrailHands);
+  private readonly press = inject(ViewPress);
   private readonly notices = inject(Notices);
   readonly chip = inject(GripChip);
   private readonly destroyed = inject(DestroyRef);
@@ -271,67 +268,50 @@ export class ViewComponent implements AfterViewInit {
       this.asked = false;
       if (!this.scene || !this.view) return;
       this.scene.draw(this.view.target, this.shotPart() ? this.shot : undefined);
-      this.picture.soon(this.canvas().nativeElement);
+      this.picture.soon((size) => this.shotPicture(size));
     });
   }
 
+  /** What the shot shows: seen by its camera, where there is one. The view itself is drawn again at once. */
+  private shotPicture(size: { readonly width: number; readonly height: number }): string | null {
+    const canvas = this.canvas().nativeElement;
+    const now = this.stage.now();
+    const index = now?.program.structure.parts.findIndex(({ kind }) => kind === 'camera') ?? -1;
+    const part = now?.program.structure.parts[index];
+    if (!this.scene || !this.view || !now || part?.kind !== 'camera' || this.shotPart())
+      return pictureOf(canvas, size);
+    const eye = new PerspectiveCamera();
+    shotCamera(eye, now.program, now.out, index, part, canvas.width / Math.max(1, canvas.height));
+    this.scene.draw(this.view.target, eye);
+    const picture = pictureOf(canvas, size);
+    this.scene.draw(this.view.target);
+    return picture;
+  }
+
   private leave(): void {
-    this.picture.now(this.canvas().nativeElement);
+    this.picture.now((size) => this.shotPicture(size));
     this.control.attach(null);
     this.view?.dispose();
     this.scene?.dispose();
     this.scene = null;
   }
 
-  /** A press that does not become an orbit picks what is under it. */
   onPress(down: PointerEvent): void {
-    if (this.registry.spaceHeld()) this.registry.useSpace();
-    this.view?.setPanning(this.registry.spaceHeld());
-    if (down.button !== 0 || this.registry.spaceHeld()) return;
-    if (this.grabBead(down)) return;
-    const up = (event: PointerEvent) => {
-      removeEventListener('pointerup', up);
-      if (Math.hypot(event.clientX - down.clientX, event.clientY - down.clientY) > 4) return;
-      this.pick(down);
-    };
-    addEventListener('pointerup', up);
-  }
-
-  /** Takes hold of a key on the trail, where the press is on one. */
-  private grabBead(down: PointerEvent): boolean {
-    const bead = this.beadUnder(down, true);
-    const eye = this.eye();
-    if (!bead || !eye || !this.view) return false;
-    const { view } = this;
-    view.controls.enabled = false;
-    addEventListener('pointerup', () => (view.controls.enabled = true), { once: true });
-    this.hands.drag(bead, eye, down, this.frame().nativeElement.getBoundingClientRect());
-    return true;
-  }
-
-  private beadUnder(event: MouseEvent, keysOnly: boolean): Bead | null {
-    const eye = this.eye();
-    const corner = this.frame().nativeElement.getBoundingClientRect();
-    if (!eye || !this.trailShown()) return null;
-    const [x, y] = [event.clientX - corner.left, event.clientY - corner.top];
-    return this.hands.beadAt(this.beads(), eye, x, y, keysOnly);
+    this.press.press(down, this.pressed());
   }
 
   onDoubleClick(event: MouseEvent): void {
-    const bead = this.beadUnder(event, false);
-    if (bead && !bead.key) this.hands.addKey(bead);
+    this.press.doubleClick(event, this.pressed());
   }
 
-  private pick(event: PointerEvent): void {
-    if (this.beadUnder(event, false)) return;
-    const corner = this.frame().nativeElement.getBoundingClientRect();
-    const id =
-      this.scene?.pick(event.clientX - corner.left, event.clientY - corner.top, this.eye()?.camera) ?? null;
-    const adding = event.ctrlKey || event.metaKey;
-    const { parts } = this.studio.bench();
-    if (id === null && adding) return;
-    const next = id === null ? [] : adding ? toggled(parts, id) : [id];
-    this.studio.pick({ parts: next, ...(adding ? {} : { channels: [], keys: [], handles: [] }) });
-    if (id !== null) this.studio.set({ sheet: 'part' });
+  /** What a press may need of the view. */
+  private pressed(): PressedView {
+    return {
+      scene: this.scene,
+      view: this.view,
+      eye: this.eye(),
+      beads: this.trailShown() ? this.beads() : [],
+      corner: this.frame().nativeElement.getBoundingClientRect(),
+    };
   }
 }

@@ -17,8 +17,8 @@ import { followDrag } from '../../../ui/follow-drag';
 import { Theme } from '../../../ui/theme';
 import { channelLabel } from '../../channel-label';
 import { Stage } from '../../stage';
-import { ChartModel } from '../chart-model';
-import { MONO, readInk, WORDS } from '../ink';
+import { ChartModel } from '../../plot/chart-model';
+import { MONO, readInk, WORDS } from '../../plot/ink';
 import { fitPlane, pathChannels } from './path-plane';
 
 const REACH = 8;

@@ -12,7 +12,7 @@ import {
   type SideMode,
 } from '@kaizen/core';
 import { shownFrame, shownNumber } from '../../ui/amount';
-import { isCurveSide } from '../chart/rates/speed-marks';
+import { isCurveSide } from '../plot/rates/speed-marks';
 import { LEG_LABELS } from '../words';
 
 export type SideName = 'in' | 'out';

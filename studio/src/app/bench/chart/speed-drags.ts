@@ -7,14 +7,14 @@ import {
   secondsPerFrame,
   type Project,
 } from '@kaizen/core';
-import { Studio } from '../../../state/studio';
-import { shownNumber, signedNumber } from '../../../ui/amount';
-import { Stage } from '../../stage';
-import type { Drag } from '../chart-drags';
-import { ChartModel } from '../chart-model';
-import type { HitScene } from '../target';
-import { frameAt, valueAt, type Strip } from '../plot';
-import type { Cruise, SpeedMark } from './speed-marks';
+import { Studio } from '../../state/studio';
+import { shownNumber, signedNumber } from '../../ui/amount';
+import { Stage } from '../stage';
+import type { Drag } from '../plot/drag';
+import { ChartModel } from '../plot/chart-model';
+import type { HitScene } from './target';
+import { frameAt, valueAt, type Strip } from '../plot/plot';
+import type { Cruise, SpeedMark } from '../plot/rates/speed-marks';
 
 /** Dragging in the strip of speed: a key's side, a ramp's end or a cruise, with the places kept or the area free. */
 @Injectable({ providedIn: 'root' })

@@ -1,5 +1,5 @@
 import { newProject } from '@kaizen/core';
-import { quietGroups } from './quiet-groups';
+import { quietGroups } from '../../open/quiet-groups';
 import { chartRows, plottedChannels, type RowsQuery } from './rows';
 import { chartProject } from '../../testing/chart-project';
 

@@ -11,7 +11,6 @@ import {
   type Project,
 } from '@kaizen/core';
 import { chosenByChannel, chosenFrames } from './chosen';
-import type { BenchState } from '../../state/bench';
 import { Studio } from '../../state/studio';
 import { decimalsOf, shownNumber } from '../../ui/amount';
 import { channelLabel } from '../channel-label';
@@ -30,6 +29,8 @@ import {
   type ValueRange,
 } from './plot';
 import type { Polyline } from './polyline';
+import { sameList, sameLook } from './look';
+import { keySpread, withFoot } from './value-range';
 import { partStrip, type Parted } from './crowd/crowds';
 import { chartRows, plottedChannels } from './rows';
 import type { RateLine } from './rates/rate-line';
@@ -178,6 +179,12 @@ export class ChartModel {
     );
   });
 
+  /** Nothing is dragged any more: what was shown of it goes. */
+  stopShowing(): void {
+    this.stage.preview.set(null);
+    this.drag.set(null);
+  }
+
   zoomTime(x: number, factor: number): void {
     this.axis.update((axis) => zoomAxis(axis, frameAt(this.plot(), x), factor));
   }
@@ -278,51 +285,3 @@ export class ChartModel {
 }
 
 const RATES_OFF: readonly Order[] = [0];
-
-const LOOK = [
-  'parts',
-  'channels',
-  'keys',
-  'handles',
-  'density',
-  'only',
-  'pinned',
-  'shaping',
-  'stakes',
-  'summary',
-] as const;
-
-function sameLook(a: BenchState, b: BenchState): boolean {
-  return LOOK.every((field) => a[field] === b[field]);
-}
-
-function sameList(a: readonly unknown[], b: readonly unknown[]): boolean {
-  return a.length === b.length && a.every((item, i) => item === b[i]);
-}
-
-/** From the least to the greatest key of many channels over the frames that show; null where there is none. */
-function keySpread(
-  project: Project,
-  channels: readonly string[],
-  { first, last }: TimeAxis,
-): ValueRange | null {
-  let [low, high] = [Infinity, -Infinity];
-  for (const channel of channels)
-    for (const { frame, value } of curveOf(project, channel)?.keys ?? []) {
-      if (frame < first || frame > last) continue;
-      if (value < low) low = value;
-      if (value > high) high = value;
-    }
-  return low <= high ? { low, high } : null;
-}
-
-/** A strip that names its legs along its foot has so many pixels more there. */
-const FOOT = 16;
-
-function withFoot({ low, high }: ValueRange, strip: Strip, project: Project): ValueRange {
-  const [only, more] = strip.channels;
-  const curve = strip.order === 0 && more === undefined ? curveOf(project, only!) : undefined;
-  const names = curve?.keys.slice(0, -1).some(({ leg }) => leg.kind !== 'curve') ?? false;
-  const foot = names ? FOOT / Math.max(2 * FOOT, strip.height - FOOT) : 0;
-  return { low: low - (high - low) * foot, high };
-}

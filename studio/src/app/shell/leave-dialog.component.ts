@@ -2,10 +2,9 @@ import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/cor
 import { MAT_DIALOG_DATA, MatDialogRef } from '@angular/material/dialog';
 import { MatTooltip } from '@angular/material/tooltip';
 import type { Project } from '@kaizen/core';
-import { downloadProject } from '../open/download';
+import { downloadProject } from '../ui/download';
 
-/** What becomes of edits that can't be kept when their project is left. */
-export type LeaveAnswer = 'stay' | 'let-go';
+import type { LeaveAnswer } from '../storage/leave-question';
 
 /** Asked when a project is left whose newest edits could not be kept: go on trying, save them as a file, or let them go. */
 @Component({

@@ -1,6 +1,6 @@
-import type { Database } from '../app/storage/database';
-import type { Locks } from '../app/storage/project-lock';
-import type { Channel, Message, Ports } from '../app/storage/session';
+import type { Database } from '../storage/database';
+import type { Locks } from '../storage/project-lock';
+import type { Channel, Message, Ports } from '../storage/session';
 
 interface Request {
   readonly tab: FakeTab;

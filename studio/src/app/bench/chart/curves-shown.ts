@@ -1,0 +1,62 @@
+import { activeClip, curveOf, type Curve, type Limit, type Project } from '@kaizen/core';
+import type { BenchState } from '../../state/bench';
+import { limitOf } from '../channel-label';
+import { chosenFrames } from '../plot/chosen';
+import { MOST_BY_ONE } from '../plot/crowd/crowds';
+import { valueStrips, type Strip } from '../plot/plot';
+import type { CurvesScene } from './curves-scene';
+
+export function chosenAmong({ keys }: BenchState, curves: readonly Curve[]): ReadonlySet<number> {
+  const all = new Set<number>();
+  if (keys.length > 0)
+    for (const { channel } of curves) for (const frame of chosenFrames(keys, channel)) all.add(frame);
+  return all;
+}
+
+interface Shown {
+  readonly strips: readonly Strip[];
+  readonly curves: readonly Curve[];
+}
+const shownOf = new WeakMap<object, Shown>();
+
+/** The curves of all that is drawn; found once for a list of curves and strips, as panning changes neither. */
+export function curvesShown({ plot, project }: CurvesScene): readonly Curve[] {
+  const list = activeClip(project)?.curves;
+  const known = list && shownOf.get(list);
+  if (known?.strips === plot.strips) return known.curves;
+  const curves = valueStrips(plot)
+    .flatMap((strip) => strip.channels)
+    .flatMap((channel) => curveOf(project, channel) ?? []);
+  if (list) shownOf.set(list, { strips: plot.strips, curves });
+  return curves;
+}
+
+type KeySpan = { readonly first: number; readonly last: number } | null;
+const spans = new WeakMap<readonly string[], { readonly of: object | undefined; readonly span: KeySpan }>();
+
+/** From the first to the last key of all that a strip draws. */
+export function keysSpan(project: Project, strip: Strip): KeySpan {
+  const of = activeClip(project)?.curves;
+  const known = spans.get(strip.channels);
+  if (known && known.of === of) return known.span;
+  const span = spanOfKeys(project, strip);
+  spans.set(strip.channels, { of, span });
+  return span;
+}
+
+function spanOfKeys(project: Project, strip: Strip): KeySpan {
+  let [first, last] = [Infinity, -Infinity];
+  for (const channel of strip.channels) {
+    const keys = curveOf(project, channel)?.keys ?? [];
+    first = Math.min(first, keys[0]?.frame ?? Infinity);
+    last = Math.max(last, keys.at(-1)?.frame ?? -Infinity);
+  }
+  return first <= last ? { first, last } : null;
+}
+
+/** The limits that a strip shows: those of its one channel that has some. */
+export function limitsOf(project: Project, strip: Strip): Limit | undefined {
+  if (strip.channels.length > MOST_BY_ONE) return undefined;
+  const all = strip.channels.flatMap((channel) => limitOf(project, channel) ?? []);
+  return all.length === 1 ? all[0] : undefined;
+}

@@ -1,0 +1,30 @@
+import { curveOf, type Project } from '@kaizen/core';
+import type { Strip, ValueRange } from './plot';
+import type { TimeAxis } from './time-axis';
+
+/** From the least to the greatest key of many channels over the frames that show; null where there is none. */
+export function keySpread(
+  project: Project,
+  channels: readonly string[],
+  { first, last }: TimeAxis,
+): ValueRange | null {
+  let [low, high] = [Infinity, -Infinity];
+  for (const channel of channels)
+    for (const { frame, value } of curveOf(project, channel)?.keys ?? []) {
+      if (frame < first || frame > last) continue;
+      if (value < low) low = value;
+      if (value > high) high = value;
+    }
+  return low <= high ? { low, high } : null;
+}
+
+/** A strip that names its legs along its foot has so many pixels more there. */
+const FOOT = 16;
+
+export function withFoot({ low, high }: ValueRange, strip: Strip, project: Project): ValueRange {
+  const [only, more] = strip.channels;
+  const curve = strip.order === 0 && more === undefined ? curveOf(project, only!) : undefined;
+  const names = curve?.keys.slice(0, -1).some(({ leg }) => leg.kind !== 'curve') ?? false;
+  const foot = names ? FOOT / Math.max(2 * FOOT, strip.height - FOOT) : 0;
+  return { low: low - (high - low) * foot, high };
+}
