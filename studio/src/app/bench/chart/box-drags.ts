@@ -1,9 +1,9 @@
 import { Injectable, inject } from '@angular/core';
-import { scaleBox, shiftFrame, type KeyRef, type Project } from '@kaizen/core';
+import { scaleBox, shiftFrame, type KeyRef } from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { shownFrame, shownNumber } from '../../ui/amount';
 import { Stage } from '../stage';
-import type { Drag } from '../plot/drag';
+import type { Change, Drag } from '../plot/drag';
 import { ChartModel } from '../plot/chart-model';
 import type { HitScene } from './target';
 import { frameAt, valueAt, type Strip } from '../plot/plot';
@@ -22,7 +22,7 @@ export class BoxDrags {
   grip({ project, program, bench }: HitScene, down: PointerEvent, grip: BoxGrip, strip: Strip): Drag {
     const box = keyBox(project, strip, bench.keys)!;
     const plot = this.model.plot();
-    let next: Project = project;
+    let change: Change | null = null;
     let moved: readonly KeyRef[] = bench.keys;
     const clear = () => {
       this.stage.preview.set(null);
@@ -43,12 +43,12 @@ export class BoxDrags {
           values: value.factor,
           value: (channel: string) => (strip.channels.includes(channel) ? value.about : null),
         };
-        next = scaleBox(project, bench.keys, scale);
+        change = (from) => scaleBox(from, bench.keys, scale);
         moved = bench.keys.map((key) => ({
           ...key,
           frame: frames === 1 ? key.frame : shiftFrame(time.about, (key.frame - time.about) * frames),
         }));
-        this.stage.preview.set(next);
+        this.stage.preview.set(change(project));
         this.studio.pick({ keys: moved });
         const told = [
           grip.time === 0 ? '' : `time × ${shownNumber(frames, 3)} about f ${shownFrame(time.about)}`,
@@ -62,7 +62,7 @@ export class BoxDrags {
       },
       end: () => {
         clear();
-        if (next !== project) this.studio.edit(`Scale ${bench.keys.length} keys`, () => next);
+        if (change) this.studio.edit(`Scale ${bench.keys.length} keys`, change);
       },
       cancel: () => {
         clear();

@@ -12,7 +12,7 @@ import { Studio } from '../../state/studio';
 import { channelLabel } from '../channel-label';
 import { Stage } from '../stage';
 import { rangeOfKeys } from './key-range';
-import { CLICK_SLOP, type Drag } from '../plot/drag';
+import { CLICK_SLOP, type Change, type Drag } from '../plot/drag';
 import { ChartModel } from '../plot/chart-model';
 import type { HitScene, Target } from './target';
 import { draggedHandles, draggedKeys, handleChip, keyChip, movedRefs, type Travel } from './key-drag';
@@ -157,12 +157,14 @@ export class ChartDrags {
     this.studio.pick({ handles });
     this.studio.set({ sheet: 'key' });
     const unit = strip.labels[strip.channels.indexOf(handle.channel)]?.unit ?? '';
-    let next = project;
+    let change: Change | null = null;
     return {
       move: (event) => {
         if (this.studio.readOnly() || (adding && chosen)) return;
-        const { frames, value } = this.handleTravel(down, event, strip);
-        next = draggedHandles(project, handles, { frames, value }, bench.shaping.together ? handle : null);
+        const travel = this.handleTravel(down, event, strip);
+        const grabbed = bench.shaping.together ? handle : null;
+        change = (from) => draggedHandles(from, handles, travel, grabbed);
+        const next = change(project);
         this.stage.preview.set(next);
         const chip = { x: event.offsetX, y: event.offsetY, text: handleChip(project, next, handle, unit) };
         this.model.drag.set({
@@ -174,10 +176,8 @@ export class ChartDrags {
       },
       end: () => {
         this.model.stopShowing();
-        this.studio.edit(
-          handles.length === 1 ? 'Move a handle' : `Move ${handles.length} handles`,
-          () => next,
-        );
+        const label = handles.length === 1 ? 'Move a handle' : `Move ${handles.length} handles`;
+        if (change) this.studio.edit(label, change);
       },
       cancel: () => {
         this.model.stopShowing();

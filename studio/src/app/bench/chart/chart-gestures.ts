@@ -5,7 +5,7 @@ import { Studio } from '../../state/studio';
 import { shownFrame } from '../../ui/amount';
 import { KeyInserter } from '../key-inserter';
 import { Stage } from '../stage';
-import { CLICK_SLOP, NOTHING_SHOWN, type Drag } from '../plot/drag';
+import { CLICK_SLOP, NOTHING_SHOWN, type Change, type Drag } from '../plot/drag';
 import { ChartDrags } from './chart-drags';
 import { ChartModel } from '../plot/chart-model';
 import { curvesOfRow, hitChart, keysInBox, rowAt } from './hit';
@@ -182,11 +182,13 @@ export class ChartGestures {
   }
 
   private moveRange(end: 'start' | 'end', project: Project, down: PointerEvent): Drag {
-    let next = project;
+    let change: Change | null = null;
     const grabbed = project.range[end] - frameAt(this.model.plot(), down.offsetX);
     return {
       move: (event) => {
-        next = setRange(project, { [end]: Math.round(frameAt(this.model.plot(), event.offsetX) + grabbed) });
+        const frame = Math.round(frameAt(this.model.plot(), event.offsetX) + grabbed);
+        change = (from) => setRange(from, { [end]: frame });
+        const next = change(project);
         this.stage.preview.set(next);
         const chip = {
           x: event.offsetX,
@@ -197,7 +199,7 @@ export class ChartGestures {
       },
       end: () => {
         this.model.stopShowing();
-        this.studio.edit(`Move the range’s ${end}`, () => next);
+        if (change) this.studio.edit(`Move the range’s ${end}`, change);
       },
       cancel: () => this.model.stopShowing(),
     };

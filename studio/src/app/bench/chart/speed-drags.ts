@@ -1,16 +1,9 @@
 import { Injectable, inject } from '@angular/core';
-import {
-  curveOf,
-  reshapeCruise,
-  reshapeKeySpeed,
-  reshapeRamp,
-  secondsPerFrame,
-  type Project,
-} from '@kaizen/core';
+import { curveOf, reshapeCruise, reshapeKeySpeed, reshapeRamp, secondsPerFrame } from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { shownNumber, signedNumber } from '../../ui/amount';
 import { Stage } from '../stage';
-import type { Drag } from '../plot/drag';
+import type { Change, Drag } from '../plot/drag';
 import { ChartModel } from '../plot/chart-model';
 import type { HitScene } from './target';
 import { frameAt, valueAt, type Strip } from '../plot/plot';
@@ -40,7 +33,7 @@ export class SpeedDrags {
     return this.drag(scene, mark.ref.channel, 'Reshape the speed at a key', down, (event) => {
       const by = valueAt(strip, strip.top + event.clientY - down.clientY) - valueAt(strip, strip.top);
       return {
-        project: reshapeKeySpeed(scene.project, mark.ref, mark.side, by * seconds, lock),
+        change: (from) => reshapeKeySpeed(from, mark.ref, mark.side, by * seconds, lock),
         text: told(mark.speed, by, strip.told, lock),
       };
     });
@@ -57,7 +50,7 @@ export class SpeedDrags {
       const share = mark.which === 'accelerate' ? (frame - from) / (to - from) : (to - frame) / (to - from);
       const kept = Math.min(1, Math.max(0, share));
       return {
-        project: reshapeRamp(scene.project, mark.ref, mark.which, share, lock),
+        change: (from) => reshapeRamp(from, mark.ref, mark.which, share, lock),
         text: `${mark.which} over ${shownNumber(kept, 3)} of the leg${lockWords(lock)}`,
       };
     });
@@ -71,7 +64,7 @@ export class SpeedDrags {
     return this.drag(scene, cruise.ref.channel, 'Reshape a cruise', down, (event) => {
       const by = valueAt(strip, strip.top + event.clientY - down.clientY) - valueAt(strip, strip.top);
       return {
-        project: reshapeCruise(scene.project, cruise.ref, (cruise.speed + by) * seconds, lock),
+        change: (from) => reshapeCruise(from, cruise.ref, (cruise.speed + by) * seconds, lock),
         text: told(cruise.speed, by, strip.told, lock),
       };
     });
@@ -82,9 +75,9 @@ export class SpeedDrags {
     channel: string,
     label: string,
     down: PointerEvent,
-    change: (event: PointerEvent) => { readonly project: Project; readonly text: string },
+    made: (event: PointerEvent) => { readonly change: Change; readonly text: string },
   ): Drag {
-    let next = scene.project;
+    let last: Change | null = null;
     const clear = () => {
       this.stage.preview.set(null);
       this.model.drag.set(null);
@@ -92,15 +85,15 @@ export class SpeedDrags {
     return {
       move: (event) => {
         if (this.studio.readOnly()) return;
-        const { project, text } = change(event);
-        next = project;
-        this.stage.preview.set(next);
+        const { change, text } = made(event);
+        last = change;
+        this.stage.preview.set(change(scene.project));
         const chip = { x: event.offsetX, y: event.offsetY, text };
         this.model.drag.set({ chip, box: null, old: scene.program, channels: [channel] });
       },
       end: () => {
         clear();
-        if (next !== scene.project) this.studio.edit(label, () => next);
+        if (last) this.studio.edit(label, last);
       },
       cancel: clear,
     };

@@ -1,8 +1,9 @@
 import { Injectable, inject } from '@angular/core';
-import { insertTrailKeys, moveTrailKey, trailChannels, type Project } from '@kaizen/core';
+import { insertTrailKeys, moveTrailKey, trailChannels } from '@kaizen/core';
 import { Vector3 } from 'three';
 import { Studio } from '../../state/studio';
 import { shownFrame, shownNumber } from '../../ui/amount';
+import type { Change } from '../plot/drag';
 import { followDrag } from '../../ui/follow-drag';
 import { Notices } from '../../ui/notices';
 import { Stage } from '../stage';
@@ -58,13 +59,13 @@ export class TrailHands {
     const placeOf = (event: PointerEvent) =>
       onPlane(rayThrough(eye, event.clientX - corner.left, event.clientY - corner.top), bead.place, facing);
     const from = placeOf(down);
-    let next: Project | null = null;
+    let change: Change | null = null;
     const move = (event: PointerEvent) => {
       const to = placeOf(event);
       if (!from || !to || this.studio.readOnly()) return;
       const shift = to.sub(from);
-      next = moveTrailKey(project, program, part, bead.frame, [shift.x, shift.y, shift.z]);
-      this.stage.preview.set(next);
+      change = (now) => moveTrailKey(now, program, part, bead.frame, [shift.x, shift.y, shift.z]);
+      this.stage.preview.set(change(project));
       this.chip.show(
         event.clientX - corner.left,
         event.clientY - corner.top,
@@ -75,10 +76,9 @@ export class TrailHands {
       this.chip.hide();
       this.stage.preview.set(null);
       if (!kept) return;
-      const made = next;
-      if (made && made !== project)
-        this.studio.edit(`Move the key at f ${shownFrame(bead.frame)} on the trail`, () => made);
-      else if (next)
+      if (change && change(project) !== project)
+        this.studio.edit(`Move the key at f ${shownFrame(bead.frame)} on the trail`, change);
+      else if (change)
         this.notices.tell('Only channels that have keys move on the trail; none of these goes that way');
       this.pickKeys(bead.frame);
     });

@@ -13,6 +13,7 @@ import {
 import { curveOf, moveKeys, type KeyRef, type Program, type Project } from '@kaizen/core';
 import { Studio } from '../../../state/studio';
 import { shownFrame, shownNumber } from '../../../ui/amount';
+import type { Change } from '../../plot/drag';
 import { followDrag } from '../../../ui/follow-drag';
 import { Theme } from '../../../ui/theme';
 import { channelLabel } from '../../channel-label';
@@ -201,17 +202,18 @@ export class PathPlotComponent implements AfterViewInit {
     if (!hit || this.studio.readOnly()) return;
     this.studio.set({ sheet: 'key' });
     this.held = this.points();
-    let next = project;
+    let change: Change | null = null;
     const move = (event: PointerEvent) => {
       const by = [
         (event.clientX - down.clientX) / plane.scale,
         -(event.clientY - down.clientY) / plane.scale,
       ] as const;
-      next = hit.refs.reduce(
-        (at, ref) => moveKeys(at, [ref], { frames: 0, value: by[channels.indexOf(ref.channel)]! }),
-        project,
-      );
-      this.stage.preview.set(next);
+      change = (from) =>
+        hit.refs.reduce(
+          (at, ref) => moveKeys(at, [ref], { frames: 0, value: by[channels.indexOf(ref.channel)]! }),
+          from,
+        );
+      this.stage.preview.set(change(project));
       const text = `f ${shownFrame(hit.frame)} · ${shownNumber(by[0], 3)}, ${shownNumber(by[1], 3)} m`;
       this.model.drag.set({
         chip: { x: this.model.plot().time(hit.frame), y: event.offsetY, text },
@@ -224,7 +226,7 @@ export class PathPlotComponent implements AfterViewInit {
       this.held = null;
       this.stage.preview.set(null);
       this.model.drag.set(null);
-      if (kept && next !== project) this.studio.edit('Move a key of the path', () => next);
+      if (kept && change) this.studio.edit('Move a key of the path', change);
     });
   }
 }
