@@ -22,6 +22,10 @@ test('the view: picking, grips with steps, typed amounts, axes, the shot camera'
     const strip = page.getByRole('group', { name: 'Move Pump', exact: true });
     await expect(strip).toContainText('“by” goes along the world’s axes');
     await page.keyboard.press('Tab');
+    await page.keyboard.type('by 500');
+    await expect(strip, 'the strip stays where the part goes out of sight').toContainText('= 502.2');
+    await expect(strip.getByRole('textbox', { name: 'Move Pump Y' })).toBeFocused();
+    await page.keyboard.press('Control+a');
     await page.keyboard.type('by 50/2 cm');
     await page.keyboard.press('Enter');
     await expect(strip).toBeHidden();

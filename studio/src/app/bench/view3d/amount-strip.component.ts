@@ -12,10 +12,8 @@ import { Vector3 } from 'three';
 import { MatIcon } from '@angular/material/icon';
 import { decimalsOf, shownNumber } from '../../ui/amount';
 import { Studio } from '../../state/studio';
-import { Stage } from '../stage';
 import { AmountStrip } from './amount-strip';
 import { toScreen, type Eye } from './grip-math';
-import { readPose } from './part-pose';
 
 const [WIDTH, HEIGHT] = [412, 66];
 /** How far from the pivot it hangs, so that it never lies over the grips. */
@@ -27,7 +25,8 @@ const [ASIDE, BELOW] = [28, 40];
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [MatIcon],
   template: `
-    @if (strip.open() !== null && place(); as at) {
+    @if (strip.open() !== null) {
+      @let at = place();
       <svg aria-hidden="true"><path [attr.d]="at.leader" /></svg>
       <div
         class="strip"
@@ -160,18 +159,17 @@ export class AmountStripComponent {
   readonly eye = input.required<Eye>();
   readonly strip = inject(AmountStrip);
   private readonly studio = inject(Studio);
-  private readonly stage = inject(Stage);
   private readonly boxes = viewChildren<ElementRef<HTMLInputElement>>('box');
 
-  /** Beside and below the pivot; on the other side where there is no room. */
+  /**
+   * Beside and below the pivot as it was when the strip opened; on the other side where there is no room. It stays there while what
+   * is typed moves the part, also out of sight.
+   */
   readonly place = computed(() => {
-    const { parts, turnPoint, tool } = this.studio.bench();
-    const now = this.stage.now();
-    const pose = now && readPose(now, parts.at(-1) ?? '');
-    const origin = turnPoint && tool !== 'move' ? new Vector3(...turnPoint) : pose?.pivot;
+    const { turnPoint, tool } = this.studio.bench();
+    const origin = turnPoint && tool !== 'move' ? new Vector3(...turnPoint) : this.strip.pivot();
     const eye = this.eye();
-    const at = origin ? toScreen(eye, origin) : null;
-    if (!at) return null;
+    const at = (origin && toScreen(eye, origin)) ?? { x: eye.width / 2, y: eye.height / 2 };
     const x = Math.min(eye.width, Math.max(0, at.x));
     const y = Math.min(eye.height, Math.max(0, at.y));
     const right = x + ASIDE + WIDTH < eye.width;

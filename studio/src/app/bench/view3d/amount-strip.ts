@@ -36,6 +36,8 @@ export class AmountStrip {
   readonly open = signal<number | null>(null);
   private readonly texts = signal<readonly string[]>(['', '', '']);
   private readonly poses = signal<readonly PartPose[]>([]);
+  /** Where the part chosen last had its pivot when the strip opened, in world metres. */
+  readonly pivot = computed(() => this.poses().at(-1)?.pivot ?? null);
   private readonly starts = signal<readonly ReadonlyMap<string, number>[]>([]);
 
   readonly unit = computed(() => ({ select: 'm', move: 'm', turn: '°', size: '' })[this.studio.bench().tool]);
