@@ -18,6 +18,7 @@ import { PendingBarComponent } from './time/pending-bar.component';
 import { TransportComponent } from './transport/transport.component';
 import { TrayComponent } from './tray.component';
 import { ViewBarComponent } from './view3d/view-bar.component';
+import { Notices } from '../ui/notices';
 import { OpenBench } from '../open/bench-hands';
 import { SoundShelf } from './ruler/sound-shelf';
 import { ViewControl } from './view3d/view-control';
@@ -131,7 +132,9 @@ export class BenchComponent {
       takeSound: (name, bytes) => sounds.take(name, bytes),
       bringIntoSight: (parts) => view.bring(parts),
     });
+    const notices = inject(Notices);
     inject(DestroyRef).onDestroy(() => {
+      notices.clearPress();
       leave();
       remove();
       stage.stop();

@@ -98,7 +98,7 @@ describe('a changed value', () => {
   });
 
   it('takes the place of an earlier loose edit at its frame, and goes when it is back where it was', () => {
-    const { studio, stage, poser } = setUp();
+    const { studio, stage, notices, poser } = setUp();
     const place = (value: number) => poser.take('Move', [{ channel: 'hook/translate.x', value }]);
     place(1);
     place(2);
@@ -111,8 +111,10 @@ describe('a changed value', () => {
     ]);
     place(0);
     expect(studio.loose().map((edit) => edit.frame)).toEqual([0]);
+    expect(notices.said).toMatch(/waits/);
     poser.discardLoose();
     expect(studio.loose()).toEqual([]);
+    expect(notices.said).toBe('');
   });
 });
 

@@ -206,6 +206,7 @@ export class Poser {
   }
 
   discardLoose(which: readonly LooseEdit[] = this.studio.loose()): void {
+    this.notices.clear();
     this.studio.edit(
       'Discard loose edits',
       (project) => project,

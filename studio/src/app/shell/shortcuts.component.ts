@@ -22,7 +22,7 @@ import { GESTURES } from './gestures';
         Reset all
       </button>
     </div>
-    <div class="scroll" tabindex="0" role="region" aria-label="List of shortcuts">
+    <div class="scroll" tabindex="0" cdkFocusInitial role="region" aria-label="List of shortcuts">
       <div class="sheet">
         @for (group of groups(); track group.name) {
           <section>

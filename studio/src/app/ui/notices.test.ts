@@ -14,4 +14,14 @@ describe('notices', () => {
     expect([notices.current(), notices.beside()]).toEqual([null, null]);
     jest.useRealTimers();
   });
+
+  it('one that can be pressed goes with its screen, a problem stays', () => {
+    const notices = new Notices();
+    notices.tell('place X waits', { label: 'Key them', run: () => undefined });
+    notices.clearPress();
+    expect(notices.current()).toBeNull();
+    notices.warn('The disk is full');
+    notices.clearPress();
+    expect(notices.current()?.text).toBe('The disk is full');
+  });
 });

@@ -36,6 +36,11 @@ export class Notices {
     this.show({ text: plainSentence(text, MOST_TOLD), kind: 'problem' });
   }
 
+  /** Takes away what can be pressed, where its press would mean something that is not on the screen any more. */
+  clearPress(): void {
+    if (untracked(this.current)?.action) this.clear();
+  }
+
   clear(): void {
     clearTimeout(this.timer);
     clearTimeout(this.besideTimer);

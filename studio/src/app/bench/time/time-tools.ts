@@ -222,10 +222,7 @@ export class TimeTools {
       ? stakes.filter((stake) => stake !== there)
       : [...stakes, { from: this.before(frame), to: frame }];
     this.studio.set({ stakes: next.sort((a, b) => a.from - b.from) });
-    if (next.length === 1)
-      this.notices.tell(
-        `A Stake at f ${shownFrame(frame)}: set at least one more, then drag them on the ruler`,
-      );
+    this.notices.tell(stakeWords(frame, !there, next.length));
   }
 
   /** Where a frame that shows stood before the Stakes moved it. */
@@ -284,4 +281,12 @@ function lengthened(length: number): (span: Span) => Span {
 
 function count(many: number, word: string): string {
   return `${many} ${word}${many === 1 ? '' : 's'}`;
+}
+
+/** What is told when a Stake was set at a frame or taken away there. */
+function stakeWords(frame: number, isSet: boolean, count: number): string {
+  if (!isSet) return `No Stake at f ${shownFrame(frame)} any more`;
+  return count === 1
+    ? `A Stake at f ${shownFrame(frame)}: set at least one more, then drag them on the ruler`
+    : `A Stake at f ${shownFrame(frame)}, ${count} in all: drag them on the ruler`;
 }
