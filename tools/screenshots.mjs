@@ -255,7 +255,7 @@ async function stakesAtNight() {
   await page.getByRole('tab', { name: 'Time' }).click();
   for (const frame of ['0', '144', '180', '276']) {
     await type(page, 'Frame of the playhead', frame);
-    await page.keyboard.press('s');
+    await page.keyboard.press('Shift+t');
   }
   await type(page, 'Stake of f 144 goes to', '120');
   await type(page, 'Frame of the playhead', '70');
