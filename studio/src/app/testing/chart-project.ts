@@ -1,4 +1,17 @@
 import { compile, readDocument, type Program, type Project } from '@kaizen/core';
+import type { RowsQuery } from '../bench/plot/rows';
+
+/** Asks for every row of the Chart. */
+export const EVERY_ROW: RowsQuery = {
+  filter: 'all',
+  everyChannel: false,
+  collapsed: [],
+  parts: [],
+  channels: [],
+  kinds: ['place', 'turn', 'size', 'squash', 'look', 'custom'],
+  summary: 'own',
+  search: '',
+};
 
 /** A small project for the Chart's tests: a wagon with a hook on it, a keyed run, a held lift, a driven wheel. */
 export function chartProject(): Project {

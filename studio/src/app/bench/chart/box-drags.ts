@@ -24,10 +24,6 @@ export class BoxDrags {
     const plot = this.model.plot();
     let change: Change | null = null;
     let moved: readonly KeyRef[] = bench.keys;
-    const clear = () => {
-      this.stage.preview.set(null);
-      this.model.drag.set(null);
-    };
     return {
       move: (event) => {
         if (this.studio.readOnly()) return;
@@ -61,11 +57,11 @@ export class BoxDrags {
         this.model.drag.set({ chip, box: null, old: program, channels });
       },
       end: () => {
-        clear();
+        this.model.stopShowing();
         if (change) this.studio.edit(`Scale ${bench.keys.length} keys`, change);
       },
       cancel: () => {
-        clear();
+        this.model.stopShowing();
         this.studio.pick({ keys: bench.keys });
       },
     };

@@ -1,6 +1,6 @@
 import '@angular/compiler';
 import { putMarker, setCurveFlag, setOutside, type Project } from '@kaizen/core';
-import { chartProject, programOf } from '../../testing/chart-project';
+import { chartProject, EVERY_ROW, programOf } from '../../testing/chart-project';
 import { NAMED_INK as ink, recordingPen, type Stroke } from '../../testing/recording-pen';
 import { drawMarkers, drawSounds } from '../ruler/draw-marks';
 import type { BenchState } from '../../state/bench';
@@ -21,16 +21,6 @@ const BENCH = {
   parts: [],
   stakes: [],
 } as unknown as BenchState;
-const QUERY = {
-  filter: 'all',
-  everyChannel: false,
-  collapsed: [],
-  parts: [],
-  channels: [],
-  kinds: ['place', 'turn', 'size', 'squash', 'look', 'custom'],
-  summary: 'own',
-  search: '',
-} as const;
 const LOOSE = [{ channel: RUN, frame: 30, value: 9, was: 2.5 }];
 const driven = new Set(['wheel/rotate.z']);
 
@@ -41,7 +31,7 @@ function ticks(project: Project, bench: Partial<BenchState> = {}, old: Project |
     ink,
     project,
     bench: { ...BENCH, ...bench },
-    rows: chartRows(project, driven, LOOSE, QUERY),
+    rows: chartRows(project, driven, LOOSE, EVERY_ROW),
     scrollTop: 0,
     oldProject: old,
     oldChannels: old ? [RUN] : [],
@@ -164,7 +154,7 @@ describe('what lies under the pointer', () => {
     project: sounding,
     program: programOf(project),
     bench: { ...BENCH, keys, stakes: [{ from: 70, to: 75 }] },
-    rows: chartRows(project, driven, [], QUERY),
+    rows: chartRows(project, driven, [], EVERY_ROW),
     scrollTop: 0,
   };
   const kind = (frame: number, y: number, aside = 0): Target => hitChart(scene, xOf(plot, frame) + aside, y);

@@ -78,10 +78,6 @@ export class SpeedDrags {
     made: (event: PointerEvent) => { readonly change: Change; readonly text: string },
   ): Drag {
     let last: Change | null = null;
-    const clear = () => {
-      this.stage.preview.set(null);
-      this.model.drag.set(null);
-    };
     return {
       move: (event) => {
         if (this.studio.readOnly()) return;
@@ -92,10 +88,10 @@ export class SpeedDrags {
         this.model.drag.set({ chip, box: null, old: scene.program, channels: [channel] });
       },
       end: () => {
-        clear();
+        this.model.stopShowing();
         if (last) this.studio.edit(label, last);
       },
-      cancel: clear,
+      cancel: () => this.model.stopShowing(),
     };
   }
 }

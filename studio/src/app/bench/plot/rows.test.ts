@@ -1,22 +1,12 @@
 import { newProject } from '@kaizen/core';
 import { quietGroups } from '../../open/quiet-groups';
 import { chartRows, plottedChannels, type RowsQuery } from './rows';
-import { chartProject } from '../../testing/chart-project';
+import { chartProject, EVERY_ROW } from '../../testing/chart-project';
 
 const project = chartProject();
 const driven = new Set(['wheel/rotate.z']);
-const all: RowsQuery = {
-  filter: 'all',
-  everyChannel: false,
-  collapsed: [],
-  parts: [],
-  channels: [],
-  kinds: ['place', 'turn', 'size', 'squash', 'look', 'custom'],
-  summary: 'own',
-  search: '',
-};
 const ids = (query: Partial<RowsQuery>, loose = []) =>
-  chartRows(project, driven, loose, { ...all, ...query }).map((row) => row.id);
+  chartRows(project, driven, loose, { ...EVERY_ROW, ...query }).map((row) => row.id);
 
 describe('the Chart’s rows', () => {
   it('are parts before their children, each with the channels that live', () => {
@@ -46,7 +36,7 @@ describe('the Chart’s rows', () => {
     expect(ids({ search: 'hook place' })).toEqual(['hook', 'hook/translate.y']);
     expect(ids({ search: 'door' })).toEqual(['door']);
     expect(ids({ filter: 'selected', channels: ['wheel/rotate.z'] })).toEqual(['wheel', 'wheel/rotate.z']);
-    expect(chartRows(project, driven, [], { ...all, search: 'hook' }).map((row) => row.depth)).toEqual([
+    expect(chartRows(project, driven, [], { ...EVERY_ROW, search: 'hook' }).map((row) => row.depth)).toEqual([
       0, 1,
     ]);
   });
@@ -69,7 +59,7 @@ describe('the Chart’s rows', () => {
 
   it('stand for the keys of a part, or of all below it', () => {
     const curvesOf = (summary: RowsQuery['summary']) => {
-      const row = chartRows(project, driven, [], { ...all, summary })[0]!;
+      const row = chartRows(project, driven, [], { ...EVERY_ROW, summary })[0]!;
       return row.kind === 'part' ? row.curves.map(({ channel }) => channel) : [];
     };
     expect(curvesOf('own')).toEqual(['wagon/translate.x']);
@@ -87,7 +77,7 @@ describe('the Chart’s rows', () => {
       'door#turn',
     ]);
     const loose = [{ channel: 'door/rotate.y', frame: 5, value: 30, was: 0 }];
-    const rows = chartRows(project, driven, loose, all);
+    const rows = chartRows(project, driven, loose, EVERY_ROW);
     expect(rows.at(-1)).toMatchObject({ id: 'door/rotate.y', loose });
   });
 });

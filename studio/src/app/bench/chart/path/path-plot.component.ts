@@ -224,8 +224,7 @@ export class PathPlotComponent implements AfterViewInit {
     };
     followDrag(move, (kept) => {
       this.held = null;
-      this.stage.preview.set(null);
-      this.model.drag.set(null);
+      this.model.stopShowing();
       if (kept && change) this.studio.edit('Move a key of the path', change);
     });
   }

@@ -1,4 +1,4 @@
-import { curveOf, type Limit } from '@kaizen/core';
+import { curveOf, greatestOf, type Limit } from '@kaizen/core';
 import { drawTag, tagLook } from '../draw-tag';
 import type { Ink } from '../ink';
 import { xOf, yOf, type Plot, type Strip } from '../plot';
@@ -72,7 +72,7 @@ function drawPoints(
   color: string,
 ): void {
   const below = (strip.order - 1) as 1 | 2;
-  const size = Math.max(...line.pieces.map((piece) => Math.abs(piece[1 + below] ?? 0)), 1e-9);
+  const size = Math.max(1e-9, greatestOf(line.pieces.map((piece) => Math.abs(piece[1 + below] ?? 0))));
   const y = Math.min(strip.top + strip.height - 8, Math.max(strip.top + 8, yOf(strip, 0)));
   for (const { frame, before, after } of rateSteps(line, below, size * 1e-3)) {
     const x = xOf(plot, frame);
