@@ -64,6 +64,12 @@ describe('running a frame', () => {
     );
   });
 
+  it('keeps the sign of a held zero', () => {
+    const held = { kind: 'hold' };
+    const keys = [-0, 0].map((value, i) => ({ frame: i * 10, value, leg: held }));
+    expectRunsAsAlone(programOf(testProject({}, [{ channel: CHANNELS[0], keys }])), [0, 5, 10, 20]);
+  });
+
   const AT = [0, 3, 9.5, 10, 14, 25, 31, 47, -4];
   const base = testProject(
     {},

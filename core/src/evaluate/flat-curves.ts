@@ -6,6 +6,8 @@ const STRIDE = 5;
 const CURRENT = 8;
 /** A leg of this length is no polynomial: the curve itself is asked. */
 const NOT_FLAT = 0;
+/** Added to a held value it gives that very value: 0 would make 0 of −0. */
+const NO_CHANGE = -0;
 
 /**
  * Many curves in a few flat arrays, so that evaluating all of them at a frame walks through memory instead of jumping about:
@@ -101,9 +103,7 @@ export class FlatCurves {
       const polynomial = kind === LEG_POLYNOMIAL;
       this.legs[to] = polynomial || kind === LEG_HOLD ? legs[from + 5]! : NOT_FLAT;
       this.legs[to + 1] = values[key]!;
-      this.legs[to + 2] = polynomial ? legs[from]! : 0;
-      this.legs[to + 3] = polynomial ? legs[from + 1]! : 0;
-      this.legs[to + 4] = polynomial ? legs[from + 2]! : 0;
+      for (let n = 0; n < 3; n++) this.legs[to + 2 + n] = polynomial ? legs[from + n]! : NO_CHANGE;
     }
   }
 
