@@ -38,7 +38,10 @@ function keptOf(project: Project): Kept {
 async function moveOne(bench: Bench): Promise<number> {
   const { channel, keys } = bench.project.clips[0]!.curves[7]!;
   const began = performance.now();
-  const project = moveKeys(bench.project, [{ channel, frame: keys[20]!.frame }], { frames: 0, value: 0.001 });
+  const project = moveKeys(bench.project, [{ channel, frame: keys[20]!.frame }], {
+    frames: 0,
+    value: 0.001,
+  }).project;
   const compiled = compile(project, { previous: bench.program });
   if (!compiled.ok) throw new Error('does not compile');
   const line = curvePolyline(compiled.value.curves[7]!, 0, 1000, 1);

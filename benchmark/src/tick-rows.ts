@@ -64,7 +64,11 @@ function ticksOf(channels: number) {
     },
     drag: () => {
       step = (step + 1) % 4;
-      const next = draggedKeys(project, grabbed, [], { frames: step / 4 + 0.25, value: 0, copy: false });
+      const next = draggedKeys(project, grabbed, [], {
+        frames: step / 4 + 0.25,
+        value: 0,
+        copy: false,
+      }).project;
       const shown = compile(next, { previous: program });
       if (!shown.ok || curveOf(next, grabbed[0]!.channel) === undefined) throw new Error('does not compile');
       draw(next, rowsOf(next), 0, project);

@@ -60,7 +60,7 @@ export const convert: Command = {
     if (settings.fps !== undefined) {
       for (const id of expressionsCountingFrames(project))
         tell(`the expression of driver "${id}" counts frames and was left as it is; look it over`);
-      project = changeRateKeepingSeconds(project, { frames: settings.fps, per: 1 });
+      project = changeRateKeepingSeconds(project, { frames: settings.fps, per: 1 }).project;
     }
     const made = contents(from, project, format, settings);
     for (const what of leftBy(format, project)) tell(`${what} left out: ${format} has no place for that`);

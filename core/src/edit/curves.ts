@@ -7,7 +7,7 @@ import {
   LEAST_KEY_GAP,
   partProperties,
 } from '../project';
-import { weightAsCurve, weightOf } from './weights';
+import { curveRef, ownerOf, weightAsCurve } from './curve-ref';
 
 /** A key by its channel in the active clip and its frame, which no two keys of a curve share. */
 export interface KeyRef {
@@ -42,9 +42,10 @@ function indexOf(curves: readonly Curve[]): CurveIndex {
   const get = (channel: string) => {
     const place = places.get(channel);
     if (place !== undefined) return curves[place];
-    const weight = weightOf(channel);
-    const owner = weight && curves[places.get(weight.channel) ?? -1];
-    return owner ? weightAsCurve(owner, weight.index, channel) : undefined;
+    const ref = curveRef(channel);
+    if (ref.of !== 'weight') return undefined;
+    const owner = curves[places.get(ref.channel) ?? -1];
+    return owner && weightAsCurve(owner, ref.treatment, channel);
   };
   return { get, has: (channel) => get(channel) !== undefined };
 }
@@ -92,7 +93,7 @@ export function changeCurves(
   options: { readonly locked?: 'skip' | 'change' } = {},
 ): Project {
   const clip = activeClip(project);
-  const weights = channels.filter((channel) => weightOf(channel));
+  const weights = channels.filter((channel) => ownerOf(channel) !== channel);
   if (weights.length > 0) {
     const own = channels.filter((channel) => !weights.includes(channel));
     const changed = weights.reduce((at, name) => changeWeight(at, name, change), project);
@@ -131,16 +132,17 @@ export function changeCurves(
 
 /** Changes a treatment's weight as the curve that it is; left without keys it is a number again, 1. */
 function changeWeight(project: Project, name: string, change: (curve: Curve) => Curve): Project {
-  const { channel, index } = weightOf(name)!;
-  return changeCurves(project, [channel], (owner) => {
-    const weight = weightAsCurve(owner, index, name);
+  const ref = curveRef(name);
+  if (ref.of !== 'weight') return project;
+  return changeCurves(project, [ref.channel], (owner) => {
+    const weight = weightAsCurve(owner, ref.treatment, name);
     const changed = weight ? change(weight) : weight;
     if (!changed || changed === weight) return owner;
     const { keys, before, after } = changed;
     const next = keys.length === 0 ? 1 : { keys, before, after };
     return {
       ...owner,
-      treatments: owner.treatments.map((each, i) => (i === index ? { ...each, weight: next } : each)),
+      treatments: owner.treatments.map((each, i) => (i === ref.treatment ? { ...each, weight: next } : each)),
     };
   });
 }

@@ -1,8 +1,21 @@
 export * from './change-parent';
 export * from './curve-context';
+export { curveName, curveRef, ownerOf, weightChannel, type CurveRef } from './curve-ref';
 export * from './curves';
 export * from './insert-key';
 export * from './keys';
+export {
+  asEdited,
+  followCurves,
+  followKeys,
+  frameAfter,
+  NOTHING_MOVED,
+  projectAfter,
+  timeAfter,
+  type Edit,
+  type Edited,
+  type Mapping,
+} from './mapping';
 export * from './markers';
 export * from './new-part';
 export * from './new-project';
@@ -17,4 +30,3 @@ export * from './table';
 export * from './takes';
 export * from './time';
 export * from './trail';
-export { weightChannel, weightOf } from './weights';

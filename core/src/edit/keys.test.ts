@@ -71,7 +71,7 @@ describe('keying values', () => {
     const changed = keyValues(base, [{ ...ref(10), value: 9 }]);
     expect(curveOf(changed, Y)).toBe(curveOf(base, Y));
     expect(keyValues(base, [{ ...ref(10), value: 2 }])).toBe(base);
-    expect(moveKeys(base, [ref(10)], { frames: 0, value: 0 })).toBe(base);
+    expect(moveKeys(base, [ref(10)], { frames: 0, value: 0 }).project).toBe(base);
   });
 
   it('never touches a locked curve', () => {
@@ -144,24 +144,24 @@ describe('inserting a key', () => {
 
 describe('moving keys', () => {
   it('moves, copies, reorders, and takes the place of a key it lands on', () => {
-    expect(keysOf(moveKeys(base, [ref(10), ref(24)], { frames: 3, value: 1 }))).toEqual([
+    expect(keysOf(moveKeys(base, [ref(10), ref(24)], { frames: 3, value: 1 }).project)).toEqual([
       [0, 0],
       [13, 3],
       [27, 2],
       [40, 5],
     ]);
-    expect(keysOf(moveKeys(base, [ref(10)], { frames: 20, value: 0 }))).toEqual([
+    expect(keysOf(moveKeys(base, [ref(10)], { frames: 20, value: 0 }).project)).toEqual([
       [0, 0],
       [24, 1],
       [30, 2],
       [40, 5],
     ]);
-    expect(keysOf(moveKeys(base, [ref(10)], { frames: 14, value: 0 }))).toEqual([
+    expect(keysOf(moveKeys(base, [ref(10)], { frames: 14, value: 0 }).project)).toEqual([
       [0, 0],
       [24, 2],
       [40, 5],
     ]);
-    expect(keysOf(moveKeys(base, [ref(10)], { frames: 4, value: 0, copy: true }))).toEqual([
+    expect(keysOf(moveKeys(base, [ref(10)], { frames: 4, value: 0, copy: true }).project)).toEqual([
       [0, 0],
       [10, 2],
       [14, 2],
@@ -172,8 +172,8 @@ describe('moving keys', () => {
 
   it('takes a pin along, and drops it when its key is no longer inside', () => {
     const pinned = setOutside(base, [X], 'after', { mode: 'loop', pin: 10 });
-    expect(curveOf(moveKeys(pinned, [ref(10)], { frames: 3, value: 0 }), X)!.after.pin).toBe(13);
-    expect(curveOf(moveKeys(pinned, [ref(10)], { frames: -30, value: 0 }), X)!.after.pin).toBeNull();
+    expect(curveOf(moveKeys(pinned, [ref(10)], { frames: 3, value: 0 }).project, X)!.after.pin).toBe(13);
+    expect(curveOf(moveKeys(pinned, [ref(10)], { frames: -30, value: 0 }).project, X)!.after.pin).toBeNull();
     expect(curveOf(deleteKeys(pinned, [ref(10)]), X)!.after.pin).toBeNull();
     expect(curveOf(setOutside(base, [X], 'after', { mode: 'loop', pin: 11 }), X)!.after.pin).toBeNull();
   });
@@ -190,7 +190,7 @@ describe('moving keys', () => {
               base,
               frames.map((frame) => ref(frame)),
               { frames: by, value: 0, copy },
-            ),
+            ).project,
             X,
           )!.keys;
           for (let i = 1; i < keys.length; i++)

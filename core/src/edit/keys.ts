@@ -13,6 +13,8 @@ import {
   type KeyRef,
 } from './curves';
 import { curveContext } from './curve-context';
+import { movedKeys, type Edited, type KeysWent } from './mapping';
+import { placeKeys } from './place-keys';
 
 /** A value to be keyed. */
 export interface KeyedValue extends KeyRef {
@@ -80,7 +82,7 @@ export interface KeyMove {
 }
 
 /** Moves keys in time and value. A moved key takes the place of one it lands on; pins follow their key. */
-export function moveKeys(project: Project, refs: readonly KeyRef[], move: KeyMove): Project {
+export function moveKeys(project: Project, refs: readonly KeyRef[], move: KeyMove): Edited {
   return mapKeyPlaces(
     project,
     refs,
@@ -89,32 +91,29 @@ export function moveKeys(project: Project, refs: readonly KeyRef[], move: KeyMov
   );
 }
 
-/** Gives each of the keys another frame and value. */
+/** Gives each of the keys another frame and value. Where copies move, what pointed at the keys points at the copies. */
 export function mapKeyPlaces(
   project: Project,
   refs: readonly KeyRef[],
-  place: (key: Key) => { readonly frame: number; readonly value: number },
+  place: (key: Key, channel: string) => { readonly frame: number; readonly value: number },
   copy = false,
-): Project {
+): Edited {
   const frames = framesByChannel(refs);
-  return changeCurves(project, [...frames.keys()], (curve) => {
+  const went = new Map<string, KeysWent>();
+  const next = changeCurves(project, [...frames.keys()], (curve) => {
     const named = frames.get(curve.channel)!;
-    const from = new Map<number, number>();
-    const stay: Key[] = [];
-    const moved: Key[] = [];
+    const moved = new Map<Key, Key>();
     for (const key of curve.keys) {
-      if (!named.has(key.frame)) {
-        stay.push(key);
-        continue;
-      }
-      const { frame, value } = place(key);
-      if (copy) stay.push(key);
-      else from.set(key.frame, frame);
-      moved.push(frame === key.frame && value === key.value ? key : { ...key, frame, value });
+      if (!named.has(key.frame)) continue;
+      const { frame, value } = place(key, curve.channel);
+      moved.set(key, frame === key.frame && value === key.value ? key : { ...key, frame, value });
     }
-    const same = moved.every((key) => curve.keys.includes(key));
-    return same ? curve : withKeys(curve, [...stay, ...moved], from);
+    if ([...moved].every(([key, now]) => key === now)) return curve;
+    const placed = placeKeys(curve, moved, copy);
+    went.set(curve.channel, placed.went);
+    return placed.curve;
   });
+  return { project: next, mapping: movedKeys(went) };
 }
 
 type SideName = 'in' | 'out';

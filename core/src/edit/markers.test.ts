@@ -115,7 +115,7 @@ describe('sounds', () => {
 describe('another rate', () => {
   const project = addSound(putMarker(base, marker({ end: 36 })), asset, sound);
   it('keeping seconds moves markers and sounds with the keys', () => {
-    const faster = changeRateKeepingSeconds(project, { frames: 48, per: 1 });
+    const faster = changeRateKeepingSeconds(project, { frames: 48, per: 1 }).project;
     expect(faster.markers[0]).toMatchObject({ frame: 48, end: 72 });
     expect(faster.sounds[0]).toMatchObject({ start: 24 });
   });

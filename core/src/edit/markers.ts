@@ -1,5 +1,4 @@
 import type { Asset, Marker, Project, Sound } from '../project';
-import { shiftFrame, type Span } from './time';
 
 /** Puts a marker on the ruler, or gives the one of its id other fields. Markers stand in order of time. */
 export function putMarker(project: Project, marker: Marker): Project {
@@ -79,10 +78,4 @@ function moved(marker: Marker, map: (frame: number) => number): Marker {
 function mapList<T>(list: readonly T[], change: (item: T) => T): readonly T[] {
   const next = list.map(change);
   return next.every((item, i) => item === list[i]) ? list : next;
-}
-
-/** Where a frame goes when a span is cut out: inside it, to its start. */
-export function cutFrame(span: Span, frame: number): number {
-  if (frame >= span.end) return shiftFrame(frame, shiftFrame(span.start, -span.end));
-  return Math.min(frame, span.start);
 }

@@ -45,7 +45,7 @@ describe('changing the rate', () => {
   );
 
   it('keeps every value and rate at its second', () => {
-    const other = changeRateKeepingSeconds(project, { frames: 30000, per: 1001 });
+    const other = changeRateKeepingSeconds(project, { frames: 30000, per: 1001 }).project;
     const [before, after] = [programOf(project), programOf(other)];
     const factor = 30000 / 1001 / 24;
     for (const channel of ['wagon/translate.x', 'wagon/translate.y', 'wagon/translate.z']) {

@@ -11,17 +11,19 @@ import type {
   Treatment,
   Weight,
 } from '../project';
+import { asEdited, type Edited } from './mapping';
 
 /**
  * Changes the project's rate and keeps every second where it is: all that is counted in frames is scaled
  * (contract §9, `--fps`). `frame` in an expression can't be, and is reported by `expressionsCountingFrames`.
  */
-export function changeRateKeepingSeconds(project: Project, rate: Rate): Project {
+export function changeRateKeepingSeconds(project: Project, rate: Rate): Edited {
   const factor = (rate.frames * project.rate.per) / (rate.per * project.rate.frames);
-  if (factor === 1) return { ...project, rate };
+  if (factor === 1) return asEdited({ ...project, rate });
   const scale = new FrameScale(factor);
   const { range } = project;
-  return {
+  const scaled = (frame: number) => frame * factor;
+  const next = {
     ...project,
     rate,
     range: { ...range, start: range.start * factor, end: range.end * factor },
@@ -32,6 +34,7 @@ export function changeRateKeepingSeconds(project: Project, rate: Rate): Project 
     markers: project.markers.map((marker) => scale.fields(marker, ['frame', 'end'])),
     sounds: project.sounds.map((sound) => scale.fields(sound, ['start'])),
   };
+  return { project: next, mapping: { frame: scaled, time: scaled } };
 }
 
 /** Changes the project's rate and keeps every frame where it is: the shot gets shorter or longer in seconds. */

@@ -42,18 +42,18 @@ describe('treatments', () => {
     const noisy = addTreatment(project(), RUN, newTreatment('noise', 0.2));
     const both = addTreatment(noisy, RUN, newTreatment('clamp', 0));
     const [noise, clamp] = curveOf(both, RUN)!.treatments;
-    expect(curveOf(moveTreatment(both, RUN, 1, 0), RUN)!.treatments).toEqual([clamp, noise]);
-    expect(moveTreatment(both, RUN, 0, 5)).toBe(both);
+    expect(curveOf(moveTreatment(both, RUN, 1, 0).project, RUN)!.treatments).toEqual([clamp, noise]);
+    expect(moveTreatment(both, RUN, 0, 5).project).toBe(both);
     const set = setTreatment(both, RUN, 1, { ...clamp!, muted: true });
     expect(curveOf(set, RUN)!.treatments[0]).toBe(noise);
-    expect(curveOf(removeTreatment(set, RUN, 1), RUN)!.treatments).toEqual([noise]);
+    expect(curveOf(removeTreatment(set, RUN, 1).project, RUN)!.treatments).toEqual([noise]);
   });
 
   it('the order in which they lie counts', () => {
     const clamp = { ...newTreatment('clamp', 0), max: 1 } as ReturnType<typeof newTreatment>;
     const laid = addTreatment(addTreatment(project(), RUN, clamp), RUN, { ...gain, weight: 1, muted: false });
     expect(valueAt(laid, RUN, 10)).toBe(3);
-    expect(valueAt(moveTreatment(laid, RUN, 1, 0), RUN, 10)).toBe(1);
+    expect(valueAt(moveTreatment(laid, RUN, 1, 0).project, RUN, 10)).toBe(1);
   });
 });
 
@@ -65,7 +65,7 @@ describe('a weight over time', () => {
     expect(valueAt(faded, RUN, 20)).toBe(1);
     expect(valueAt(faded, RUN, 10)).toBeCloseTo(2 + 0.5 * 4, 12);
     expect(curveOf(faded, RUN)!.keys).toEqual(curveOf(weighted(), RUN)!.keys);
-    const moved = moveKeys(faded, [{ channel: WEIGHT, frame: 20 }], { frames: -8, value: 0.25 });
+    const moved = moveKeys(faded, [{ channel: WEIGHT, frame: 20 }], { frames: -8, value: 0.25 }).project;
     expect(curveOf(moved, WEIGHT)!.keys.at(-1)).toMatchObject({ frame: 12, value: 0.25 });
     const looping = setOutside(moved, [WEIGHT], 'after', { mode: 'swing' });
     expect(curveOf(looping, WEIGHT)!.after.mode).toBe('swing');
@@ -79,7 +79,8 @@ describe('a weight over time', () => {
 });
 
 describe('two takes', () => {
-  const changed = (of: Project) => moveKeys(of, [{ channel: RUN, frame: 10 }], { frames: 0, value: 1 });
+  const changed = (of: Project) =>
+    moveKeys(of, [{ channel: RUN, frame: 10 }], { frames: 0, value: 1 }).project;
 
   it('are kept, switched back and forth, and dropped', () => {
     const two = changed(keepTake(project(), [RUN]));
@@ -97,7 +98,7 @@ describe('two takes', () => {
     const read = readProject(writeProject(two));
     if (!read.ok) throw new Error(JSON.stringify(read.problems));
     expect(read.value).toEqual(two);
-    const doubled = changeRateKeepingSeconds(two, { frames: 48, per: 1 });
+    const doubled = changeRateKeepingSeconds(two, { frames: 48, per: 1 }).project;
     expect(curveOf(doubled, RUN)!.otherTake!.keys.map(({ frame }) => frame)).toEqual([0, 20, 40]);
   });
 

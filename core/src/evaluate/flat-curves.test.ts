@@ -80,7 +80,7 @@ describe('running a frame', () => {
   );
   const ref = (frame: number, channel = CHANNELS[0]!) => ({ channel, frame });
   const edits: readonly (readonly [string, (project: Project) => Project])[] = [
-    ['a key moved', (project) => moveKeys(project, [ref(10)], { frames: 2, value: 5 })],
+    ['a key moved', (project) => moveKeys(project, [ref(10)], { frames: 2, value: 5 }).project],
     [
       'keys added, more than there was room for',
       (project) =>
@@ -113,7 +113,7 @@ describe('running a frame', () => {
 
   it('takes over every curve that did not change', () => {
     const before = programOf(base);
-    const edited = compile(moveKeys(base, [ref(10)], { frames: 1, value: 0 }), { previous: before });
+    const edited = compile(moveKeys(base, [ref(10)], { frames: 1, value: 0 }).project, { previous: before });
     if (!edited.ok) throw new Error('does not compile');
     expect(edited.value.structure).toBe(before.structure);
     expect(edited.value.curves.map((each, i) => each === before.curves[i])).toEqual([false, true, true]);

@@ -1,5 +1,6 @@
 import type { Key, Project } from '../../project';
 import { changeKeys, type KeyRef } from '../curves';
+import type { Edited } from '../mapping';
 import { scaledSide } from '../scaled-side';
 import { scaleKeys } from '../time/stretch';
 import type { SlopesKeep } from '../time/retime';
@@ -22,7 +23,7 @@ export function scaleBox(
   refs: readonly KeyRef[],
   { frame, frames, value, values }: BoxScale,
   slopes: SlopesKeep = 'shape',
-): Project {
+): Edited {
   const risen =
     values === 1
       ? project

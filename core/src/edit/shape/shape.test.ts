@@ -190,9 +190,11 @@ describe('laws of edits', () => {
           const before = curveProject(keys);
           const refs = keysOf(before).map((key) => at(key.frame));
           const about = { frame, value: () => 1.5 };
-          const scaled = scaleBox(before, refs, { ...about, frames, values });
+          const scaled = scaleBox(before, refs, { ...about, frames, values }).project;
           const there = keysOf(scaled).map((key) => at(key.frame));
-          const back = keysOf(scaleBox(scaled, there, { ...about, frames: 1 / frames, values: 1 / values }));
+          const back = keysOf(
+            scaleBox(scaled, there, { ...about, frames: 1 / frames, values: 1 / values }).project,
+          );
           keysOf(before).forEach((key: Key, i) => {
             expect(back[i]!.frame).toBeCloseTo(key.frame, 5);
             expect(back[i]!.value).toBeCloseTo(key.value, 9);
@@ -210,9 +212,9 @@ describe('laws of edits', () => {
     expect(closeSeamValue(before, [CHANNEL], 'after', 'outer')).toBe(before);
     expect(simplify(before, [at(0), at(20)], 1e-6).project).toBe(before);
     expect(convertLegs(before, [at(0)]).project).toBe(before);
-    expect(scaleBox(before, [at(0), at(10)], { frame: 0, frames: 1, value: () => 0, values: 1 })).toBe(
-      before,
-    );
+    expect(
+      scaleBox(before, [at(0), at(10)], { frame: 0, frames: 1, value: () => 0, values: 1 }).project,
+    ).toBe(before);
     expect(reshapeKeySpeed(before, at(0), 'out', 0, 'free')).toBe(before);
   });
 });

@@ -1,6 +1,8 @@
 import type { KeyedCurve, Project, Treatment } from '../../project';
 import { DEFAULT_OUTSIDE } from '../../project';
+import { curveName, curveRef } from '../curve-ref';
 import { changeCurves, newKey } from '../curves';
+import { NOTHING_MOVED, type Edited, type Mapping } from '../mapping';
 
 export type TreatmentKind = Treatment['kind'];
 
@@ -37,18 +39,44 @@ export function addTreatment(project: Project, channel: string, treatment: Treat
   return changeTreatments(project, channel, (list) => [...list, treatment]);
 }
 
-export function removeTreatment(project: Project, channel: string, index: number): Project {
-  return changeTreatments(project, channel, (list) => list.filter((_, i) => i !== index));
+export function removeTreatment(project: Project, channel: string, index: number): Edited {
+  const next = changeTreatments(project, channel, (list) => list.filter((_, i) => i !== index));
+  const place = (i: number) => (i === index ? null : i > index ? i - 1 : i);
+  return { project: next, mapping: weightsMoved(project, next, channel, place) };
 }
 
 /** Moves a treatment to another place of the order in which they are laid. */
-export function moveTreatment(project: Project, channel: string, from: number, to: number): Project {
-  return changeTreatments(project, channel, (list) => {
+export function moveTreatment(project: Project, channel: string, from: number, to: number): Edited {
+  const next = changeTreatments(project, channel, (list) => {
     const moved = list[from];
     if (!moved || from === to || to < 0 || to >= list.length) return list;
     const rest = list.filter((_, i) => i !== from);
     return [...rest.slice(0, to), moved, ...rest.slice(to)];
   });
+  const place = (i: number) => {
+    if (i === from) return to;
+    const left = i > from ? i - 1 : i;
+    return left >= to ? left + 1 : left;
+  };
+  return { project: next, mapping: weightsMoved(project, next, channel, place) };
+}
+
+/** The mapping of treatments that changed places: their weights' curves are called by the places. */
+function weightsMoved(
+  before: Project,
+  after: Project,
+  channel: string,
+  place: (treatment: number) => number | null,
+): Mapping {
+  if (before === after) return NOTHING_MOVED;
+  return {
+    curve: (name) => {
+      const ref = curveRef(name);
+      if (ref.of !== 'weight' || ref.channel !== channel) return name;
+      const treatment = place(ref.treatment);
+      return treatment === null ? null : curveName({ ...ref, treatment });
+    },
+  };
 }
 
 /** Replaces one treatment, as its numbers are set. */

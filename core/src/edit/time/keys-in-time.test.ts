@@ -31,21 +31,21 @@ describe('chosen keys scaled', () => {
   const refs = [10, 20].map((frame) => ({ channel: X, frame }));
 
   it('go from or to a frame, and their own leg keeps its shape', () => {
-    const { keys } = curveOf(scaleKeys(project, refs, 10, 1.5, 'shape'), X)!;
+    const { keys } = curveOf(scaleKeys(project, refs, 10, 1.5, 'shape').project, X)!;
     expect(keys.map(({ frame }) => frame)).toEqual([0, 10, 25, 40]);
     expect(keys[1]).toMatchObject({ in: { slope: 1 }, out: { slope: 1 / 1.5 }, joined: false });
     expect(keys[2]!.in.slope).toBeCloseTo(1 / 3, 12);
   });
 
   it('keep their speeds where asked, and do nothing by a factor that is none', () => {
-    const { keys } = curveOf(scaleKeys(project, refs, 20, 0.5, 'speed'), X)!;
+    const { keys } = curveOf(scaleKeys(project, refs, 20, 0.5, 'speed').project, X)!;
     expect(keys.map(({ frame, out }) => [frame, out.slope])).toEqual([
       [0, 0],
       [15, 1],
       [20, 0],
       [40, 0],
     ]);
-    expect(scaleKeys(project, refs, 20, 0, 'speed')).toBe(project);
+    expect(scaleKeys(project, refs, 20, 0, 'speed').project).toBe(project);
   });
 });
 
@@ -68,9 +68,11 @@ describe('keys between frames', () => {
   });
 
   it('go to whole frames; those that would fall together stay, or are merged when asked', () => {
-    expect(framesOf(toWholeFrames(project, keysOffTheFrame(project)))).toEqual([0, 9.6, 10.3, 20]);
-    expect(framesOf(toWholeFrames(project, [{ channel: X, frame: 9.6 }]))).toEqual([0, 10, 10.3, 20.4]);
-    const merged = toWholeFrames(project, keysOffTheFrame(project), { merge: true });
+    expect(framesOf(toWholeFrames(project, keysOffTheFrame(project)).project)).toEqual([0, 9.6, 10.3, 20]);
+    expect(framesOf(toWholeFrames(project, [{ channel: X, frame: 9.6 }]).project)).toEqual([
+      0, 10, 10.3, 20.4,
+    ]);
+    const merged = toWholeFrames(project, keysOffTheFrame(project), { merge: true }).project;
     expect(curveOf(merged, X)!.keys.map(({ frame, value }) => [frame, value])).toEqual([
       [0, 0],
       [10, 2],
@@ -92,7 +94,7 @@ describe('waits, holds and loops', () => {
   ]);
 
   it('a wait holds between a key and its copy, which goes on as the key did', () => {
-    const waiting = waitAfter(project, [{ channel: X, frame: 24 }], 40);
+    const waiting = waitAfter(project, [{ channel: X, frame: 24 }], 40).project;
     expect(framesOf(waiting)).toEqual([0, 24, 64, 88]);
     const value = sampler(waiting);
     for (const f of [24, 30, 63.9, 64]) expect(value(f)).toBe(6);

@@ -1,6 +1,8 @@
 import type { Key, KeyedCurve, Curve, Project, Side, Treatment } from '../../project';
 import { LEAST_KEY_GAP } from '../../project';
 import { changeCurves, curvesByChannel } from '../curves';
+import { ownerOf } from '../curve-ref';
+import { NOTHING_MOVED, type Edited, type Mapping } from '../mapping';
 
 /**
  * What becomes of set slopes where a leg gets longer or shorter: `shape` scales them with the leg, so that the curve keeps
@@ -8,9 +10,8 @@ import { changeCurves, curvesByChannel } from '../curves';
  */
 export type SlopesKeep = 'shape' | 'speed';
 
-/** An edit of time: the project after it, how much it touches, and the channels that keep it from being done. */
-export interface TimeEdit {
-  readonly project: Project;
+/** An edit of time: the project after it and where frames went, how much it touches, and the channels that keep it from being done. */
+export interface TimeEdit extends Edited {
   readonly channels: number;
   readonly keys: number;
   /** Channels on which keys would pass each other or fall together. Where there are any, the project is as it was. */
@@ -18,6 +19,11 @@ export interface TimeEdit {
 }
 
 type FrameMap = (frame: number) => number;
+
+/** An edit of time that does nothing: there was nothing to do, or some channels keep it from being done. */
+export function untouched(project: Project, refused: readonly string[] = []): TimeEdit {
+  return { project, mapping: NOTHING_MOVED, channels: 0, keys: 0, refused };
+}
 
 /** The channels a time edit may touch: those asked for that have keys and are not locked. */
 export function openChannels(project: Project, channels: readonly string[]): readonly string[] {
@@ -30,18 +36,20 @@ export function openChannels(project: Project, channels: readonly string[]): rea
 
 /**
  * Gives every key of some channels another frame, with their pins and the keys of their treatments' weights. Nothing is
- * done where keys would pass each other or fall together.
+ * done where keys would pass each other or fall together. `time` is where moments of the shot go, where the edit moves those too.
  */
 export function retime(
   project: Project,
   channels: readonly string[],
   map: FrameMap,
   slopes: SlopesKeep,
+  time?: FrameMap,
 ): TimeEdit {
+  const open = openChannels(project, channels);
   const refused: string[] = [];
   let keys = 0;
   let touched = 0;
-  const next = changeCurves(project, openChannels(project, channels), (curve) => {
+  const next = changeCurves(project, open, (curve) => {
     const keyed = retimeKeys(curve, map, slopes);
     if (!keyed) {
       refused.push(curve.channel);
@@ -54,8 +62,21 @@ export function retime(
     touched += 1;
     return { ...keyed, treatments };
   });
-  if (refused.length > 0) return { project, channels: 0, keys: 0, refused };
-  return { project: next, channels: touched, keys, refused };
+  if (refused.length > 0) return untouched(project, refused);
+  return { project: next, mapping: mappingOf(open, map, time), channels: touched, keys, refused };
+}
+
+/** The mapping of an edit that gives frames of some channels, weights of their treatments included, other places. */
+export function mappingOf(
+  channels: readonly string[],
+  map: (frame: number) => number | null,
+  time?: FrameMap,
+): Mapping {
+  const open = new Set(channels);
+  return {
+    frame: (frame, curve) => (open.has(ownerOf(curve)) ? map(frame) : frame),
+    ...(time ? { time } : {}),
+  };
 }
 
 function retimeWeights(

@@ -2,7 +2,7 @@ import type { Curve, Key, KeyedCurve, Leg, Project, Treatment } from '../../proj
 import { resolveSide, type CurveContext } from '../../curve';
 import { changeCurves } from '../curves';
 import { curveContext } from '../curve-context';
-import { openChannels, type TimeEdit } from './retime';
+import { mappingOf, openChannels, type TimeEdit } from './retime';
 import type { Span } from './stretch';
 import { shiftFrame } from './time-map';
 import { turnedSide } from './turned-side';
@@ -21,7 +21,8 @@ export function reverseTime(project: Project, channels: readonly string[], span:
   const context = curveContext(project);
   let keys = 0;
   let touched = 0;
-  const next = changeCurves(project, openChannels(project, channels), (curve) => {
+  const open = openChannels(project, channels);
+  const next = changeCurves(project, open, (curve) => {
     const reversed = reverseKeys(curve, span, context);
     if (reversed === curve) return curve;
     touched += 1;
@@ -31,7 +32,14 @@ export function reverseTime(project: Project, channels: readonly string[], span:
       ? { ...reversed, treatments: curve.treatments.map((each) => reverseTreatment(each, span, context)) }
       : reversed;
   });
-  return { project: next, channels: touched, keys, refused: [] };
+  const turn = (frame: number) =>
+    frame >= span.start && frame <= span.end ? turnedFrame(span, frame) : frame;
+  return { project: next, mapping: mappingOf(open, turn), channels: touched, keys, refused: [] };
+}
+
+/** A frame seen from the other end of a span. */
+function turnedFrame({ start, end }: Span, frame: number): number {
+  return shiftFrame(start, shiftFrame(end, -frame));
 }
 
 function isWhole({ keys }: KeyedCurve, span: Span): boolean {
@@ -44,7 +52,7 @@ function reverseKeys<T extends KeyedCurve>(curve: T, span: Span, context: CurveC
   const whole = count === curve.keys.length;
   if (count === 0 || (count === 1 && !whole)) return curve;
   const source = curve.keys.slice(first, first + count);
-  const turn = (frame: number) => shiftFrame(span.start, shiftFrame(span.end, -frame));
+  const turn = (frame: number) => turnedFrame(span, frame);
   const pins = new Set([curve.before.pin, curve.after.pin]);
   const moments = momentsOf(source);
   const keys = moments

@@ -1,6 +1,8 @@
 import type { Key, Project, Side } from '../../project';
-import { changeCurves, framesByChannel, withKeys, type KeyRef } from '../curves';
-import { retime, type SlopesKeep, type TimeEdit } from './retime';
+import { changeCurves, framesByChannel, type KeyRef } from '../curves';
+import { asEdited, movedKeys, type Edited, type KeysWent } from '../mapping';
+import { placeKeys } from '../place-keys';
+import { retime, untouched, type SlopesKeep, type TimeEdit } from './retime';
 import { keepsOrder, mapFrame, shiftFrame, type TimeKnot } from './time-map';
 
 export interface Span {
@@ -24,14 +26,11 @@ export function stretch(
     { from: from.start, to: to.start },
     { from: from.end, to: to.end },
   ];
-  if (!keepsOrder({ knots })) return { project, channels: 0, keys: 0, refused: channels };
+  if (!keepsOrder({ knots })) return untouched(project, channels);
   const inside = (frame: number) => frame >= from.start && frame <= from.end;
-  return retime(
-    project,
-    channels,
-    (frame) => (rest === 'follows' || inside(frame) ? mapFrame({ knots }, frame) : frame),
-    slopes,
-  );
+  const follows = rest === 'follows';
+  const map = (frame: number) => (follows || inside(frame) ? mapFrame({ knots }, frame) : frame);
+  return retime(project, channels, map, slopes, follows ? map : undefined);
 }
 
 /** The span that a span becomes by a factor about its start, or about a frame. */
@@ -51,9 +50,10 @@ export function moveStakes(
   slopes: SlopesKeep,
 ): TimeEdit {
   const knots = [...stakes].sort((a, b) => a.from - b.from);
-  if (knots.length < 2) return { project, channels: 0, keys: 0, refused: [] };
-  if (!keepsOrder({ knots })) return { project, channels: 0, keys: 0, refused: channels };
-  return retime(project, channels, (frame) => mapFrame({ knots }, frame), slopes);
+  if (knots.length < 2) return untouched(project);
+  if (!keepsOrder({ knots })) return untouched(project, channels);
+  const map = (frame: number) => mapFrame({ knots }, frame);
+  return retime(project, channels, map, slopes, map);
 }
 
 /**
@@ -66,30 +66,29 @@ export function scaleKeys(
   about: number,
   factor: number,
   slopes: SlopesKeep,
-): Project {
-  if (!(factor > 0) || factor === 1) return project;
+): Edited {
+  if (!(factor > 0) || factor === 1) return asEdited(project);
   const named = framesByChannel(refs);
-  return changeCurves(project, [...named.keys()], (curve) => {
+  const went = new Map<string, KeysWent>();
+  const next = changeCurves(project, [...named.keys()], (curve) => {
     const chosen = named.get(curve.channel)!;
-    const moved = new Map<number, number>();
     const side = (key: Key, name: 'in' | 'out', beside: Key | undefined): Side => {
       const goes = beside !== undefined && chosen.has(beside.frame);
       const set = slopes === 'shape' && goes && key[name].mode === 'set' && key[name].slope !== 0;
       return set ? { ...key[name], slope: key[name].slope / factor } : key[name];
     };
-    const [stay, scaled]: [Key[], Key[]] = [[], []];
+    const moved = new Map<Key, Key>();
     curve.keys.forEach((key, i) => {
-      if (!chosen.has(key.frame)) {
-        stay.push(key);
-        return;
-      }
+      if (!chosen.has(key.frame)) return;
       const frame = shiftFrame(about, (key.frame - about) * factor);
-      moved.set(key.frame, frame);
       const into = side(key, 'in', curve.keys[i - 1]);
       const out = side(key, 'out', curve.keys[i + 1]);
       const apart = (into === key.in) !== (out === key.out);
-      scaled.push({ ...key, frame, in: into, out, joined: key.joined && !apart });
+      moved.set(key, { ...key, frame, in: into, out, joined: key.joined && !apart });
     });
-    return withKeys(curve, [...stay, ...scaled], moved);
+    const placed = placeKeys(curve, moved);
+    went.set(curve.channel, placed.went);
+    return placed.curve;
   });
+  return { project: next, mapping: movedKeys(went) };
 }

@@ -45,3 +45,9 @@ export function keepsOrder({ knots }: TimeMap): boolean {
     return !last || (knot.from > last.from && knot.to > last.to);
   });
 }
+
+/** Where a frame goes when a span is cut out: inside it, to its start. */
+export function cutFrame(span: { readonly start: number; readonly end: number }, frame: number): number {
+  if (frame >= span.end) return shiftFrame(frame, shiftFrame(span.start, -span.end));
+  return Math.min(frame, span.start);
+}

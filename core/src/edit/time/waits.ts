@@ -1,5 +1,6 @@
 import type { Key, Project } from '../../project';
 import { changeCurves, changeKeys, framesByChannel, type KeyRef } from '../curves';
+import { asEdited, movedKeys, type Edited, type KeysWent } from '../mapping';
 import { retimeKeys } from './retime';
 import { shiftFrame } from './time-map';
 
@@ -14,14 +15,16 @@ export function holdStill(project: Project, refs: readonly KeyRef[]): Project {
  * Makes a wait of some frames after keys: a copy of each stands that much later and goes on as the key did, the key itself holds, and
  * what comes after on its channel moves later by the wait.
  */
-export function waitAfter(project: Project, refs: readonly KeyRef[], frames: number): Project {
-  if (!(frames > 0)) return project;
+export function waitAfter(project: Project, refs: readonly KeyRef[], frames: number): Edited {
+  if (!(frames > 0)) return asEdited(project);
   const named = framesByChannel(refs);
-  return changeCurves(project, [...named.keys()], (curve) => {
+  const went = new Map<string, KeysWent>();
+  const next = changeCurves(project, [...named.keys()], (curve) => {
     const waits = [...named.get(curve.channel)!].filter((at) => curve.keys.some(({ frame }) => frame === at));
     if (waits.length === 0) return curve;
     const later = (frame: number) => shiftFrame(frame, frames * waits.filter((at) => at < frame).length);
     const moved = retimeKeys(curve, later, 'speed')!;
+    went.set(curve.channel, new Map(curve.keys.map(({ frame }) => [frame, later(frame)])));
     const keys = moved.keys.flatMap((key, i): Key[] =>
       waits.includes(curve.keys[i]!.frame)
         ? [
@@ -32,4 +35,5 @@ export function waitAfter(project: Project, refs: readonly KeyRef[], frames: num
     );
     return { ...moved, keys };
   });
+  return { project: next, mapping: movedKeys(went) };
 }

@@ -2,6 +2,7 @@ import type { Curve, Project } from '../../project';
 import { activeClip } from '../../project';
 import { curveOf, framesByChannel, type KeyRef } from '../curves';
 import { mapKeyPlaces } from '../keys';
+import type { Edited } from '../mapping';
 
 /** All keys of the active clip that stand off the whole frame, those of locked curves left out. */
 export function keysOffTheFrame(project: Project): readonly KeyRef[] {
@@ -41,7 +42,7 @@ export function toWholeFrames(
   project: Project,
   refs: readonly KeyRef[],
   options: { readonly merge?: boolean } = {},
-): Project {
+): Edited {
   const stay = options.merge
     ? new Map<string, Set<number>>()
     : framesByChannel(fallingTogether(project, refs));

@@ -16,7 +16,7 @@ import { KeyInserter } from './key-inserter';
 import { Poser } from './poser';
 import { RulerCommands } from './ruler/ruler-commands';
 import { KeyTableExchange } from './shape/key-table-exchange';
-import { Offers } from './shape/offers';
+import { Proposals } from './proposals';
 import { Paster } from './shape/paster';
 import { ShapeCommands } from './shape/shape-commands';
 import { ShapeSheets } from './shape/shape-sheets';
@@ -57,7 +57,7 @@ function setUp(project: Project = chartProject()) {
     PoseCommands,
     RulerTools,
     RulerCommands,
-    Offers,
+    Proposals,
     Paster,
     KeyTableExchange,
     ShapeTools,

@@ -3,7 +3,7 @@ import {
   partOf,
   propertyUnit,
   splitChannel,
-  weightOf,
+  curveRef,
   type ChannelKind,
   type Limit,
   type Part,
@@ -42,8 +42,8 @@ type Named = Pick<Project, 'parts'>;
 const labels = new WeakMap<Part, Map<string, ChannelLabel>>();
 
 export function channelLabel(project: Named, channel: string): ChannelLabel {
-  const weight = weightOf(channel);
-  if (weight) return weightLabel(project, weight.channel, weight.index);
+  const ref = curveRef(channel);
+  if (ref.of === 'weight') return weightLabel(project, ref.channel, ref.treatment);
   const { part: id, property } = splitChannel(channel);
   const part = partOf(project, id);
   if (!part) return channelLabelOf(id, property);

@@ -5,7 +5,7 @@ import { Studio } from '../state/studio';
 import { Notices } from '../ui/notices';
 import { ChartModel } from './plot/chart-model';
 import { Poser } from './poser';
-import { Offers } from './shape/offers';
+import { Proposals } from './proposals';
 import { Paster } from './shape/paster';
 import { ShapeSheets } from './shape/shape-sheets';
 import { Stage } from './stage';
@@ -20,7 +20,7 @@ export class KeyCommands {
   private readonly chart = inject(ChartModel);
   private readonly notices = inject(Notices);
   private readonly time = inject(TimeTools);
-  private readonly offers = inject(Offers);
+  private readonly proposals = inject(Proposals);
   private readonly paster = inject(Paster);
   private readonly sheets = inject(ShapeSheets);
   private readonly editable = () => !this.studio.readOnly();
@@ -183,7 +183,7 @@ export class KeyCommands {
 
   /** Gives up an edit of time that is shown; else chooses nothing. */
   private chooseNone(): void {
-    if (this.offers.drop()) return;
+    if (this.proposals.drop()) return;
     if (this.time.armed()) this.time.hide();
     else this.studio.pick({ keys: [], handles: [], channels: [], parts: [] });
   }
@@ -217,7 +217,6 @@ export class KeyCommands {
     this.studio.edit(`${word} ${keys.length === 1 ? 'a key' : `${keys.length} keys`}`, (project) =>
       deleteKeys(project, keys),
     );
-    this.studio.pick({ keys: [], handles: [] });
     if (locked) this.notices.tell('Keys of locked channels stay; unlock them in their rows first');
   }
 
@@ -244,6 +243,5 @@ export class KeyCommands {
       .strips.find((each) => keys.some((key) => each.channels.includes(key.channel)));
     const value = steps * (strip?.unit === '°' ? 1 : 0.01);
     this.studio.edit('Nudge keys', (project) => moveKeys(project, keys, { frames, value }));
-    this.studio.pick({ keys: keys.map((key) => ({ ...key, frame: key.frame + frames })) });
   }
 }

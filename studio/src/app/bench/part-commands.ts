@@ -1,5 +1,5 @@
 import { Injectable, inject } from '@angular/core';
-import { addParts, newPart, removeParts, splitChannel, type NewPartKind } from '@kaizen/core';
+import { addParts, newPart, removeParts, type NewPartKind } from '@kaizen/core';
 import type { Command } from '../commands/command';
 import { Studio } from '../state/studio';
 import { ViewControl } from './view3d/view-control';
@@ -58,15 +58,8 @@ export class PartCommands {
 
   remove(): void {
     const { parts } = this.studio.bench();
-    const project = this.studio.project();
-    if (!project) return;
-    const next = removeParts(project, parts);
-    const left = new Set(next.parts.map((part) => part.id));
-    this.studio.edit(
-      parts.length === 1 ? 'Remove a part' : `Remove ${parts.length} parts`,
-      () => next,
-      (loose) => loose.filter((edit) => left.has(splitChannel(edit.channel).part)),
+    this.studio.edit(parts.length === 1 ? 'Remove a part' : `Remove ${parts.length} parts`, (project) =>
+      removeParts(project, parts),
     );
-    this.studio.pick({ parts: [], channels: [], keys: [], handles: [] });
   }
 }

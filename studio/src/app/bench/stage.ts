@@ -13,13 +13,8 @@ import {
 } from '@kaizen/core';
 import type { LooseEdit } from '../state/document';
 import { Studio } from '../state/studio';
+import { Proposals } from './proposals';
 import { advance, type Playing, type Span } from './playback';
-
-/** An edit that can be looked at before it is kept. */
-export interface Offer {
-  readonly label: string;
-  readonly change: (project: Project) => Project;
-}
 
 /** A frame evaluated: the program it came from, its output, and which frame. */
 export interface Evaluated {
@@ -29,31 +24,18 @@ export interface Evaluated {
 }
 
 /**
- * What is on show: the project (or a preview of an edit while something is dragged), its program, the playhead and the
+ * What is on show: the project, or what a proposal would make of it, its program, the playhead and the
  * frame evaluated. The playhead moves outside the store, which learns where it stopped.
  */
 @Injectable({ providedIn: 'root' })
 export class Stage {
   private readonly studio = inject(Studio);
+  private readonly proposals = inject(Proposals);
   readonly frame = signal(0);
   readonly playing = signal(false);
-  /** An edit shown while something is dragged, not kept. */
-  readonly preview = signal<Project | null>(null);
-  /** An edit that is shown until it is applied or discarded: Stakes, an edit of time. */
-  readonly proposed = signal<Project | null>(null);
-  /** What a preset or a press would make, shown while it is rested on, or until it is taken or let go. */
-  readonly offer = signal<Offer | null>(null);
-  readonly offered = computed(() => {
-    const project = this.studio.project();
-    return project && (this.offer()?.change(project) ?? null);
-  });
   /** Values held by a grip or field that is being dragged, at the playhead. */
   readonly posing = signal<readonly LooseEdit[]>([]);
-  readonly shown = computed(() => {
-    const project = this.studio.project();
-    const shown = this.preview() ?? this.offered() ?? this.proposed();
-    return shown && shown.id === project?.id ? shown : project;
-  });
+  readonly shown = computed(() => this.proposals.result()?.project ?? this.studio.project());
   private last: Program | undefined;
   private readonly compiled = computed(() => {
     const project = this.shown();

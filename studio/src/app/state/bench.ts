@@ -200,6 +200,11 @@ export const benchReducer = createReducer(
     frame: snapshot.project.range.start,
   })),
   on(documentActions.closed, (): BenchState => initialBench),
+  on(documentActions.edited, (state, { pointers }): BenchState => ({ ...state, ...pointers.after })),
+  on(documentActions.undone, documentActions.redone, (state, { back }): BenchState => ({
+    ...state,
+    ...back,
+  })),
   on(benchActions.picked, (state, { picked }): BenchState => ({ ...state, ...picked })),
   on(benchActions.set, (state, { change }): BenchState => ({ ...state, ...change })),
   on(benchActions.restored, (state, { bench }): BenchState => ({ ...state, ...bench })),

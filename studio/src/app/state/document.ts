@@ -1,5 +1,6 @@
 import { createAction, createFeature, createReducer, createSelector, on, props } from '@ngrx/store';
 import type { Project } from '@kaizen/core';
+import type { Pointers, PointersMoved } from './pointers';
 
 /** A changed value not yet keyed: it waits in the tray. */
 export interface LooseEdit {
@@ -19,6 +20,8 @@ export interface Snapshot {
 interface Step extends Snapshot {
   /** What the edit that left this state was called. */
   readonly label: string;
+  /** Where the edit moved what points into the project. */
+  readonly pointers: PointersMoved;
 }
 
 export interface DocumentState {
@@ -27,6 +30,12 @@ export interface DocumentState {
   readonly future: readonly Step[];
   /** Another tab edits this project; this one follows and changes nothing. */
   readonly readOnly: boolean;
+}
+
+/** Where pointers were when undo or redo was asked for, and where they go. */
+interface PointersBack {
+  readonly now: Pointers;
+  readonly back: Pointers;
 }
 
 /** Older steps are let go: a project shares what did not change, but the list itself must end. */
@@ -38,9 +47,12 @@ export const documentActions = {
   takenOver: createAction('[Document] Taken over'),
   handedAway: createAction('[Document] Handed to another tab'),
   closed: createAction('[Document] Closed'),
-  edited: createAction('[Document] Edited', props<{ label: string; snapshot: Snapshot }>()),
-  undone: createAction('[Document] Undone'),
-  redone: createAction('[Document] Redone'),
+  edited: createAction(
+    '[Document] Edited',
+    props<{ label: string; snapshot: Snapshot; pointers: PointersMoved }>(),
+  ),
+  undone: createAction('[Document] Undone', props<PointersBack>()),
+  redone: createAction('[Document] Redone', props<PointersBack>()),
 };
 
 const initial: DocumentState = { current: null, past: [], future: [], readOnly: false };
@@ -66,7 +78,7 @@ export const documentReducer = createReducer(
     future: [],
   })),
   on(documentActions.closed, (): DocumentState => initial),
-  on(documentActions.edited, (state, { label, snapshot }): DocumentState => {
+  on(documentActions.edited, (state, { label, snapshot, pointers }): DocumentState => {
     const { current } = state;
     if (
       !current ||
@@ -77,27 +89,33 @@ export const documentReducer = createReducer(
     return {
       ...state,
       current: snapshot,
-      past: [...state.past, { ...current, label }].slice(-MOST_STEPS),
+      past: [...state.past, { ...current, label, pointers }].slice(-MOST_STEPS),
       future: [],
     };
   }),
-  on(documentActions.undone, (state): DocumentState => {
+  on(documentActions.undone, (state, { now }): DocumentState => {
     const step = state.past.at(-1);
     if (!step || !state.current || state.readOnly) return state;
     return {
       ...state,
       current: { project: step.project, loose: step.loose },
       past: state.past.slice(0, -1),
-      future: [{ ...state.current, label: step.label }, ...state.future],
+      future: [
+        { ...state.current, label: step.label, pointers: { ...step.pointers, after: now } },
+        ...state.future,
+      ],
     };
   }),
-  on(documentActions.redone, (state): DocumentState => {
+  on(documentActions.redone, (state, { now }): DocumentState => {
     const [step, ...future] = state.future;
     if (!step || !state.current || state.readOnly) return state;
     return {
       ...state,
       current: { project: step.project, loose: step.loose },
-      past: [...state.past, { ...state.current, label: step.label }],
+      past: [
+        ...state.past,
+        { ...state.current, label: step.label, pointers: { ...step.pointers, before: now } },
+      ],
       future,
     };
   }),

@@ -34,7 +34,10 @@ describe('what the browser keeps', () => {
     const db = await fresh();
     const first = kept(snapshot(project));
     await save(db, me(), null, first);
-    const moved = moveKeys(project, [{ channel: 'wagon/translate.x', frame: 24 }], { frames: 1, value: 0 });
+    const moved = moveKeys(project, [{ channel: 'wagon/translate.x', frame: 24 }], {
+      frames: 1,
+      value: 0,
+    }).project;
     const next = { ...first, snapshot: snapshot(moved, first.snapshot.loose) };
     for (const store of ['pieces', 'projects', 'benches', 'pictures'] as const) await db.clear(store);
     await save(db, me(1), first, next);
@@ -132,7 +135,10 @@ describe('a following tab', () => {
     const first = kept(snapshot(project));
     await save(db, me(), null, first);
     const mine = (await load(db, 'p'))!;
-    const moved = moveKeys(project, [{ channel: 'wagon/translate.x', frame: 24 }], { frames: 1, value: 0 });
+    const moved = moveKeys(project, [{ channel: 'wagon/translate.x', frame: 24 }], {
+      frames: 1,
+      value: 0,
+    }).project;
     const { written } = await save(db, me(1), first, kept(snapshot(moved, first.snapshot.loose)));
     const followed = (await loadChanges(db, 'p', mine, written))!;
     expect(followed).toEqual(snapshot(moved));

@@ -1,8 +1,10 @@
 import { computed, Injector, signal, type Provider } from '@angular/core';
-import { compile, type Project } from '@kaizen/core';
-import { Stage, type Offer } from '../bench/stage';
+import { asEdited, compile, type Edit, type Project } from '@kaizen/core';
+import { Proposals } from '../bench/proposals';
+import { Stage } from '../bench/stage';
 import { initialBench, type BenchState, type Picked } from '../state/bench';
 import type { LooseEdit } from '../state/document';
+import { followLoose, followPointers, pointersOf } from '../state/pointers';
 import { Studio } from '../state/studio';
 import { Notices } from '../ui/notices';
 
@@ -16,14 +18,16 @@ export class FakeStudio {
 
   edit(
     label: string,
-    change: (project: Project) => Project,
-    loose?: (loose: readonly LooseEdit[]) => readonly LooseEdit[],
+    change: Edit,
+    loose: (loose: readonly LooseEdit[]) => readonly LooseEdit[] = (same) => same,
   ): void {
     const project = this.project();
-    if (!project) return;
-    this.labels.push(label);
-    this.project.set(change(project));
-    if (loose) this.loose.update(loose);
+    if (!project || this.readOnly()) return;
+    const edited = asEdited(change(project));
+    if (edited.project !== project) this.labels.push(label);
+    this.bench.update((bench) => ({ ...bench, ...followPointers(pointersOf(bench), project, edited) }));
+    this.project.set(edited.project);
+    this.loose.update((edits) => loose(followLoose(edits, project, edited)));
   }
   pick(picked: Picked): void {
     this.bench.update((bench) => ({ ...bench, ...picked }));
@@ -37,17 +41,10 @@ export class FakeStudio {
 export class FakeStage {
   readonly frame = signal(0);
   readonly posing = signal<readonly LooseEdit[]>([]);
-  readonly preview = signal<Project | null>(null);
-  readonly proposed = signal<Project | null>(null);
-  readonly offer = signal<Offer | null>(null);
-  readonly offered = computed((): Project | null => {
-    const project = this.studio.project();
-    return project && (this.offer()?.change(project) ?? null);
-  });
   readonly playing = signal(false);
-  readonly shown = computed(
-    () => this.preview() ?? this.offered() ?? this.proposed() ?? this.studio.project(),
-  );
+  proposals: Proposals | null = null;
+  readonly proposed = computed(() => this.proposals?.result()?.project ?? null);
+  readonly shown = computed(() => this.proposed() ?? this.studio.project());
   readonly program = computed(() => {
     const project = this.shown();
     const compiled = project ? compile(project) : null;
@@ -110,8 +107,11 @@ export function fakes(project: Project, providers: readonly Provider[]) {
       { provide: Studio, useValue: studio },
       { provide: Stage, useValue: stage },
       { provide: Notices, useValue: notices },
+      { provide: Proposals, useClass: Proposals },
       ...(providers as []),
     ],
   });
-  return { studio, stage, notices, injector };
+  const proposals = injector.get(Proposals);
+  stage.proposals = proposals;
+  return { studio, stage, notices, injector, proposals };
 }

@@ -1,9 +1,8 @@
 import { Injectable, inject } from '@angular/core';
-import { scaleBox, shiftFrame, type KeyRef } from '@kaizen/core';
+import { scaleBox } from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { shownFrame, shownNumber } from '../../ui/amount';
-import { Stage } from '../stage';
-import type { Change, Drag } from '../plot/drag';
+import type { Drag } from '../plot/drag';
 import { ChartModel } from '../plot/chart-model';
 import type { HitScene } from './target';
 import { frameAt, valueAt, type Strip } from '../plot/plot';
@@ -16,14 +15,12 @@ const LEAST = 0.01;
 @Injectable({ providedIn: 'root' })
 export class BoxDrags {
   private readonly studio = inject(Studio);
-  private readonly stage = inject(Stage);
   private readonly model = inject(ChartModel);
 
   grip({ project, program, bench }: HitScene, down: PointerEvent, grip: BoxGrip, strip: Strip): Drag {
     const box = keyBox(project, strip, bench.keys)!;
     const plot = this.model.plot();
-    let change: Change | null = null;
-    let moved: readonly KeyRef[] = bench.keys;
+    const label = `Scale ${bench.keys.length} keys`;
     return {
       move: (event) => {
         if (this.studio.readOnly()) return;
@@ -39,13 +36,6 @@ export class BoxDrags {
           values: value.factor,
           value: (channel: string) => (strip.channels.includes(channel) ? value.about : null),
         };
-        change = (from) => scaleBox(from, bench.keys, scale);
-        moved = bench.keys.map((key) => ({
-          ...key,
-          frame: frames === 1 ? key.frame : shiftFrame(time.about, (key.frame - time.about) * frames),
-        }));
-        this.stage.preview.set(change(project));
-        this.studio.pick({ keys: moved });
         const told = [
           grip.time === 0 ? '' : `time × ${shownNumber(frames, 3)} about f ${shownFrame(time.about)}`,
           grip.value === 0
@@ -54,16 +44,13 @@ export class BoxDrags {
         ];
         const chip = { x: event.offsetX, y: event.offsetY, text: told.filter(Boolean).join(' · ') };
         const channels = [...new Set(bench.keys.map(({ channel }) => channel))];
-        this.model.drag.set({ chip, box: null, old: program, channels });
+        this.model.showDrag(
+          { label, edit: (now) => scaleBox(now, bench.keys, scale) },
+          { chip, box: null, old: program, channels },
+        );
       },
-      end: () => {
-        this.model.stopShowing();
-        if (change) this.studio.edit(`Scale ${bench.keys.length} keys`, change);
-      },
-      cancel: () => {
-        this.model.stopShowing();
-        this.studio.pick({ keys: bench.keys });
-      },
+      end: () => this.model.keepDrag(),
+      cancel: () => this.model.stopShowing(),
     };
   }
 

@@ -10,12 +10,11 @@ import {
 } from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { channelLabel } from '../channel-label';
-import { Stage } from '../stage';
 import { rangeOfKeys } from './key-range';
-import { CLICK_SLOP, type Change, type Drag } from '../plot/drag';
+import { CLICK_SLOP, type Drag } from '../plot/drag';
 import { ChartModel } from '../plot/chart-model';
 import type { HitScene, Target } from './target';
-import { draggedHandles, draggedKeys, handleChip, keyChip, movedRefs, type Travel } from './key-drag';
+import { draggedHandles, draggedKeys, handleChip, keyChip, type Travel } from './key-drag';
 import { frameAt, valueAt, type Strip } from '../plot/plot';
 import { Snapper } from '../plot/snapper';
 import { shownFrame } from '../../ui/amount';
@@ -25,7 +24,6 @@ import { sheetFor } from '../picking';
 @Injectable({ providedIn: 'root' })
 export class ChartDrags {
   private readonly studio = inject(Studio);
-  private readonly stage = inject(Stage);
   private readonly model = inject(ChartModel);
   private readonly snapper = inject(Snapper);
 
@@ -51,32 +49,25 @@ export class ChartDrags {
     const channels = target.strip?.channels ?? [];
     const targets = this.snapper.targets(keys);
     const ranging = down.shiftKey && bench.keys.length > 0;
-    let travel: Travel = { frames: 0, value: 0, copy: false };
     let dragged = false;
     return {
       move: (event) => {
         if (this.studio.readOnly() || (adding && all)) return;
         dragged ||= Math.hypot(event.clientX - down.clientX, event.clientY - down.clientY) > CLICK_SLOP;
         if (!dragged) return;
-        travel = this.travel(down, event, grabbed.frame, target.strip, targets);
-        this.stage.preview.set(draggedKeys(project, keys, channels, travel));
-        this.studio.pick({ keys: movedRefs(keys, travel.frames) });
+        const travel = this.travel(down, event, grabbed.frame, target.strip, targets);
+        const label = `${travel.copy ? 'Copy' : 'Move'} ${keys.length === 1 ? `a key of ${channelLabel(project, grabbed.channel).short}` : `${keys.length} keys`}`;
         const unit = target.strip ? (target.strip.labels[0]?.unit ?? '') : null;
         const chip = { x: event.offsetX, y: event.offsetY, text: keyChip(project, grabbed, travel, unit) };
-        this.model.drag.set({
-          chip,
-          box: null,
-          old: program,
-          channels: [...new Set(keys.map((key) => key.channel))],
-        });
+        this.model.showDrag(
+          { label, edit: (now) => draggedKeys(now, keys, channels, travel) },
+          { chip, box: null, old: program, channels: [...new Set(keys.map((key) => key.channel))] },
+        );
       },
       end: () => {
-        this.model.stopShowing();
+        this.model.keepDrag();
         if (!dragged && ranging) this.studio.pick({ keys: rangeOfKeys(project, bench.keys, target.refs) });
         else if (!dragged && all && !adding) this.studio.pick({ keys: nextUnder(target), handles: [] });
-        if (!dragged) return;
-        const label = `${travel.copy ? 'Copy' : 'Move'} ${keys.length === 1 ? `a key of ${channelLabel(project, grabbed.channel).short}` : `${keys.length} keys`}`;
-        this.studio.edit(label, (now) => draggedKeys(now, keys, channels, travel));
       },
       cancel: () => {
         this.model.stopShowing();
@@ -87,36 +78,25 @@ export class ChartDrags {
 
   /** Drags the end of a run of chosen keys: all of them are scaled in time about the other end. */
   run(scene: HitScene, down: PointerEvent, end: 'start' | 'end', grabbed: number): Drag {
-    const { bench, project, program } = scene;
+    const { bench, program } = scene;
     const frames = bench.keys.map(({ frame }) => frame);
     const about = end === 'end' ? leastOf(frames) : greatestOf(frames);
     const targets = this.snapper.targets(bench.keys);
     const offset = frameAt(this.model.plot(), down.offsetX) - grabbed;
     const channels = [...new Set(bench.keys.map((key) => key.channel))];
-    let factor = 1;
-    const change = (from: Project) => scaleKeys(from, bench.keys, about, factor, bench.time.slopes);
+    const label = `Scale ${bench.keys.length} keys in time`;
     return {
       move: (event) => {
         if (this.studio.readOnly()) return;
         const to = this.snapper.snap(frameAt(this.model.plot(), event.offsetX) - offset, targets, event);
-        factor = Math.max(0.02, (to - about) / (grabbed - about));
-        this.stage.preview.set(change(project));
+        const factor = Math.max(0.02, (to - about) / (grabbed - about));
         const text = `f ${shownFrame(grabbed)} → ${shownFrame(about + (grabbed - about) * factor)} · times ${factor.toFixed(2)}`;
-        this.model.drag.set({
-          chip: { x: event.offsetX, y: event.offsetY, text },
-          box: null,
-          old: program,
-          channels,
-        });
+        this.model.showDrag(
+          { label, edit: (now) => scaleKeys(now, bench.keys, about, factor, bench.time.slopes) },
+          { chip: { x: event.offsetX, y: event.offsetY, text }, box: null, old: program, channels },
+        );
       },
-      end: () => {
-        this.model.stopShowing();
-        if (factor === 1) return;
-        this.studio.edit(`Scale ${bench.keys.length} keys in time`, change);
-        this.studio.pick({
-          keys: bench.keys.map((key) => ({ ...key, frame: shiftFrame(about, (key.frame - about) * factor) })),
-        });
-      },
+      end: () => this.model.keepDrag(),
       cancel: () => this.model.stopShowing(),
     };
   }
@@ -157,28 +137,25 @@ export class ChartDrags {
     this.studio.pick({ handles });
     this.studio.set({ sheet: 'key' });
     const unit = strip.labels[strip.channels.indexOf(handle.channel)]?.unit ?? '';
-    let change: Change | null = null;
+    const label = handles.length === 1 ? 'Move a handle' : `Move ${handles.length} handles`;
     return {
       move: (event) => {
         if (this.studio.readOnly() || (adding && chosen)) return;
         const travel = this.handleTravel(down, event, strip);
         const grabbed = bench.shaping.together ? handle : null;
-        change = (from) => draggedHandles(from, handles, travel, grabbed);
-        const next = change(project);
-        this.stage.preview.set(next);
-        const chip = { x: event.offsetX, y: event.offsetY, text: handleChip(project, next, handle, unit) };
-        this.model.drag.set({
-          chip,
-          box: null,
-          old: program,
-          channels: [...new Set(handles.map((each) => each.channel))],
-        });
+        const edit = (now: Project) => draggedHandles(now, handles, travel, grabbed);
+        const text = handleChip(project, edit(project), handle, unit);
+        this.model.showDrag(
+          { label, edit },
+          {
+            chip: { x: event.offsetX, y: event.offsetY, text },
+            box: null,
+            old: program,
+            channels: [...new Set(handles.map((each) => each.channel))],
+          },
+        );
       },
-      end: () => {
-        this.model.stopShowing();
-        const label = handles.length === 1 ? 'Move a handle' : `Move ${handles.length} handles`;
-        if (change) this.studio.edit(label, change);
-      },
+      end: () => this.model.keepDrag(),
       cancel: () => {
         this.model.stopShowing();
         this.studio.pick(before);

@@ -5,7 +5,7 @@ import { Studio } from '../../state/studio';
 import { shownFrame } from '../../ui/amount';
 import { KeyInserter } from '../key-inserter';
 import { Stage } from '../stage';
-import { CLICK_SLOP, NOTHING_SHOWN, type Change, type Drag } from '../plot/drag';
+import { CLICK_SLOP, NOTHING_SHOWN, type Drag } from '../plot/drag';
 import { ChartDrags } from './chart-drags';
 import { ChartModel } from '../plot/chart-model';
 import { curvesOfRow, hitChart, keysInBox, rowAt } from './hit';
@@ -56,7 +56,7 @@ export class ChartGestures {
   press(down: PointerEvent, canvas: HTMLElement): void {
     this.pending.giveWay();
     const scene = this.scene();
-    if (!scene || this.stage.preview()) return;
+    if (!scene || this.model.drag()) return;
     const [x, y] = [down.offsetX, down.offsetY];
     const drag =
       down.button === 1 || this.registry.spaceHeld()
@@ -182,25 +182,19 @@ export class ChartGestures {
   }
 
   private moveRange(end: 'start' | 'end', project: Project, down: PointerEvent): Drag {
-    let change: Change | null = null;
     const grabbed = project.range[end] - frameAt(this.model.plot(), down.offsetX);
     return {
       move: (event) => {
         const frame = Math.round(frameAt(this.model.plot(), event.offsetX) + grabbed);
-        change = (from) => setRange(from, { [end]: frame });
-        const next = change(project);
-        this.stage.preview.set(next);
+        const edit = (now: Project) => setRange(now, { [end]: frame });
         const chip = {
           x: event.offsetX,
           y: event.offsetY,
-          text: `${end} f ${shownFrame(project.range[end])} → ${shownFrame(next.range[end])}`,
+          text: `${end} f ${shownFrame(project.range[end])} → ${shownFrame(edit(project).range[end])}`,
         };
-        this.model.drag.set({ ...NOTHING_SHOWN, chip });
+        this.model.showDrag({ label: `Move the range’s ${end}`, edit }, { ...NOTHING_SHOWN, chip });
       },
-      end: () => {
-        this.model.stopShowing();
-        if (change) this.studio.edit(`Move the range’s ${end}`, change);
-      },
+      end: () => this.model.keepDrag(),
       cancel: () => this.model.stopShowing(),
     };
   }

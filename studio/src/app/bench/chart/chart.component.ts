@@ -20,6 +20,7 @@ import { Panels } from '../panels';
 import { drawMarkers, drawSounds } from '../ruler/draw-marks';
 import { RulerTools } from '../ruler/ruler-tools';
 import { SoundShelf } from '../ruler/sound-shelf';
+import { Proposals } from '../proposals';
 import { Stage } from '../stage';
 import { TimeTools } from '../time/time-tools';
 import { ChartGestures } from './chart-gestures';
@@ -47,6 +48,7 @@ import { boxEdges, boxGrips, keyBox } from './scale-box';
 export class ChartComponent implements AfterViewInit {
   private readonly studio = inject(Studio);
   private readonly stage = inject(Stage);
+  private readonly proposals = inject(Proposals);
   private readonly model = inject(ChartModel);
   private readonly theme = inject(Theme);
   private readonly registry = inject(CommandRegistry);
@@ -99,7 +101,7 @@ export class ChartComponent implements AfterViewInit {
 
   /** The project as it is kept, while an edit of time shows another: its curves stay as pale lines. */
   private readonly kept = computed(() => {
-    const project = this.time.pending() || this.stage.offered() ? this.studio.project() : null;
+    const project = this.time.pending() || this.proposals.shown() ? this.studio.project() : null;
     const compiled = project && compile(project);
     return compiled?.ok ? compiled.value : null;
   });
@@ -146,7 +148,7 @@ export class ChartComponent implements AfterViewInit {
       const ready = this.ready();
       untracked(() => {
         const id = this.studio.project()?.id;
-        if (!ready || id === undefined || this.stage.preview() || this.stage.offered()) return;
+        if (!ready || id === undefined || this.proposals.shown()) return;
         if (fittedProject !== id) this.model.fitTime([]);
         fittedProject = id;
         this.model.fitValueFreely();
@@ -230,8 +232,8 @@ export class ChartComponent implements AfterViewInit {
   /** Whether a channel is one that a drag, an offer or an edit of time shows otherwise than it is kept. */
   private isMoved(channel: string, drag: DragShown | null): boolean {
     if (drag?.old) return drag.channels.includes(channel);
-    const [kept, offered] = [this.studio.project(), this.stage.offered()];
-    if (kept && offered) return curveOf(kept, channel) !== curveOf(offered, channel);
+    const [kept, shown] = [this.studio.project(), this.stage.shown()];
+    if (kept && shown && this.proposals.shown()) return curveOf(kept, channel) !== curveOf(shown, channel);
     return this.time.scope()?.channels.includes(channel) ?? false;
   }
 
@@ -254,7 +256,7 @@ export class ChartComponent implements AfterViewInit {
   /** The boxes around the chosen keys, a strip each, while they are asked for. */
   private boxes() {
     const project = this.stage.shown();
-    const { shaping, density, keys } = this.studio.bench();
+    const { shaping, density, keys } = this.model.look();
     if (!project || !shaping.box || density === 'ticks') return [];
     const plot = this.model.plot();
     return valueStrips(plot).flatMap((strip) => {

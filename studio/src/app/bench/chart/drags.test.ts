@@ -36,7 +36,7 @@ describe('drags on the Chart', () => {
     const gestures = injector.get(ChartGestures);
     const hand = pressChart(gestures, at(49.3, row(1)));
     hand.move(at(73.3, row(1)));
-    expect(stage.preview()).not.toBeNull();
+    expect(stage.proposed()).not.toBeNull();
     hand.up(at(73.3, row(1)));
     expect(frames()).toEqual([0, 24, 72]);
     expect(studio.bench().keys.map(({ frame }) => frame)).toEqual([24, 72]);
@@ -66,9 +66,9 @@ describe('drags on the Chart', () => {
     const marks = injector.get(MarkDrags);
     const drag = marks.marker(marker, 'end', at(40, RULER + 8));
     drag.move(at(52, RULER + 8));
-    expect(stage.preview()!.markers[0]).toMatchObject({ frame: 30, end: 52 });
+    expect(stage.proposed()!.markers[0]).toMatchObject({ frame: 30, end: 52 });
     drag.cancel();
-    expect(stage.preview()).toBeNull();
+    expect(stage.proposed()).toBeNull();
     through(marks.marker(marker, 'whole', at(35, RULER + 8)), at(30, RULER + 8));
     expect(studio.project()!.markers[0]).toMatchObject({ frame: 25, end: 35 });
     through(marks.sound(sound, at(20, RULER + 30)), at(24, RULER + 30));

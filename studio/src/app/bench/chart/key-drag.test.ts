@@ -1,6 +1,6 @@
 import '@angular/compiler';
-import { curveOf, setSideMode, type Project } from '@kaizen/core';
-import { draggedHandles, draggedKeys, handleChip, keyChip, movedRefs } from './key-drag';
+import { curveOf, followKeys, setSideMode, type Project } from '@kaizen/core';
+import { draggedHandles, draggedKeys, handleChip, keyChip } from './key-drag';
 import { hitChart, keysInBox } from './hit';
 import type { HitScene } from './target';
 import { initialBench } from '../../state/bench';
@@ -19,10 +19,11 @@ const places = (from: Project, channel: string) =>
 describe('dragging keys', () => {
   it('moves time on all, value only on the channels of the strip where it began', () => {
     const refs = [ref(RUN, 24), ref(LIFT, 36)];
-    const moved = draggedKeys(project, refs, [RUN], { frames: 2, value: 0.5, copy: false });
+    const edited = draggedKeys(project, refs, [RUN], { frames: 2, value: 0.5, copy: false });
+    const moved = edited.project;
     expect(places(moved, RUN)[1]).toEqual([26, 2.5]);
     expect(places(moved, LIFT)[1]).toEqual([38, 3]);
-    expect(movedRefs(refs, 2)).toEqual([ref(RUN, 26), ref(LIFT, 38)]);
+    expect(followKeys(refs, project, edited)).toEqual([ref(RUN, 26), ref(LIFT, 38)]);
   });
 
   it('tells what it does in a chip', () => {

@@ -1,10 +1,11 @@
 import {
   curveOf,
   handlePlace,
-  moveKeys,
+  mapKeyPlaces,
   placeHandle,
   secondsPerFrame,
   setReach,
+  type Edited,
   type HandleRef,
   type KeyRef,
   type Project,
@@ -24,16 +25,17 @@ export function draggedKeys(
   refs: readonly KeyRef[],
   channels: readonly string[],
   travel: Travel,
-): Project {
-  const inStrip = refs.filter((ref) => channels.includes(ref.channel));
-  const others = refs.filter((ref) => !channels.includes(ref.channel));
-  const moved = moveKeys(project, inStrip, travel);
-  return moveKeys(moved, others, { ...travel, value: 0 });
-}
-
-/** Where the moved keys are: their refs after the drag. */
-export function movedRefs(refs: readonly KeyRef[], frames: number): KeyRef[] {
-  return refs.map((ref) => ({ ...ref, frame: ref.frame + frames }));
+): Edited {
+  const rises = new Set(channels);
+  return mapKeyPlaces(
+    project,
+    refs,
+    ({ frame, value }, channel) => ({
+      frame: frame + travel.frames,
+      value: rises.has(channel) ? value + travel.value : value,
+    }),
+    travel.copy,
+  );
 }
 
 /**

@@ -59,11 +59,11 @@ describe('dragging in the strip of speed', () => {
     const drag = it.injector.get(SpeedDrags).cruise(it.scene(), it.at(100, y), cruise!, strip);
     drag.move(it.at(100, yOf(strip, cruise!.speed + 0.5)));
     expect(it.studio.labels).toEqual([]);
-    expect(it.stage.preview()).not.toBeNull();
+    expect(it.stage.proposed()).not.toBeNull();
     expect(it.model.drag()!.chip!.text).toBe('speed 2.67 → 3.17 m/s (+0.50) · places stay');
     drag.end(it.at(0, 0));
     expect(it.studio.labels).toEqual(['Reshape a cruise']);
-    expect(it.stage.preview()).toBeNull();
+    expect(it.stage.proposed()).toBeNull();
     expect(it.keys().map(({ value }) => value)).toEqual([0, 2, 4]);
     const leg = it.keys()[0]!.leg as { accelerate: number; decelerate: number };
     const speed = 2 / (1 - (leg.accelerate + leg.decelerate) / 2);
@@ -82,7 +82,7 @@ describe('dragging in the strip of speed', () => {
     given.move(it.at(x + 30, y));
     given.cancel();
     expect(it.studio.project()).toBe(before);
-    expect(it.stage.preview()).toBeNull();
+    expect(it.stage.proposed()).toBeNull();
     const kept = begin();
     kept.move(it.at(x + 30, y));
     expect(it.model.drag()!.chip!.text).toBe('accelerate over 0.375 of the leg · places stay');

@@ -54,7 +54,7 @@ describe('curves that lie on each other', () => {
 
   it('are one group, and no longer once one of them moves', () => {
     expect(groups(alike()).get(LIFT)).toEqual([RUN, LIFT]);
-    const moved = moveKeys(alike(), [ref(LIFT, 24)], { frames: 0, value: 0.5 });
+    const moved = moveKeys(alike(), [ref(LIFT, 24)], { frames: 0, value: 0.5 }).project;
     expect(groups(moved).size).toBe(0);
   });
 

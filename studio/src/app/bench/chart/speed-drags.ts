@@ -1,9 +1,15 @@
 import { Injectable, inject } from '@angular/core';
-import { curveOf, reshapeCruise, reshapeKeySpeed, reshapeRamp, secondsPerFrame } from '@kaizen/core';
+import {
+  curveOf,
+  reshapeCruise,
+  reshapeKeySpeed,
+  reshapeRamp,
+  secondsPerFrame,
+  type Edit,
+} from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { shownNumber, signedNumber } from '../../ui/amount';
-import { Stage } from '../stage';
-import type { Change, Drag } from '../plot/drag';
+import type { Drag } from '../plot/drag';
 import { ChartModel } from '../plot/chart-model';
 import type { HitScene } from './target';
 import { frameAt, valueAt, type Strip } from '../plot/plot';
@@ -13,7 +19,6 @@ import type { Cruise, SpeedMark } from '../plot/rates/speed-marks';
 @Injectable({ providedIn: 'root' })
 export class SpeedDrags {
   private readonly studio = inject(Studio);
-  private readonly stage = inject(Stage);
   private readonly model = inject(ChartModel);
 
   mark(scene: HitScene, down: PointerEvent, mark: SpeedMark, strip: Strip): Drag {
@@ -33,7 +38,7 @@ export class SpeedDrags {
     return this.drag(scene, mark.ref.channel, 'Reshape the speed at a key', down, (event) => {
       const by = valueAt(strip, strip.top + event.clientY - down.clientY) - valueAt(strip, strip.top);
       return {
-        change: (from) => reshapeKeySpeed(from, mark.ref, mark.side, by * seconds, lock),
+        edit: (from) => reshapeKeySpeed(from, mark.ref, mark.side, by * seconds, lock),
         text: told(mark.speed, by, strip.told, lock),
       };
     });
@@ -50,7 +55,7 @@ export class SpeedDrags {
       const share = mark.which === 'accelerate' ? (frame - from) / (to - from) : (to - frame) / (to - from);
       const kept = Math.min(1, Math.max(0, share));
       return {
-        change: (from) => reshapeRamp(from, mark.ref, mark.which, share, lock),
+        edit: (from) => reshapeRamp(from, mark.ref, mark.which, share, lock),
         text: `${mark.which} over ${shownNumber(kept, 3)} of the leg${lockWords(lock)}`,
       };
     });
@@ -64,7 +69,7 @@ export class SpeedDrags {
     return this.drag(scene, cruise.ref.channel, 'Reshape a cruise', down, (event) => {
       const by = valueAt(strip, strip.top + event.clientY - down.clientY) - valueAt(strip, strip.top);
       return {
-        change: (from) => reshapeCruise(from, cruise.ref, (cruise.speed + by) * seconds, lock),
+        edit: (from) => reshapeCruise(from, cruise.ref, (cruise.speed + by) * seconds, lock),
         text: told(cruise.speed, by, strip.told, lock),
       };
     });
@@ -75,22 +80,16 @@ export class SpeedDrags {
     channel: string,
     label: string,
     down: PointerEvent,
-    made: (event: PointerEvent) => { readonly change: Change; readonly text: string },
+    made: (event: PointerEvent) => { readonly edit: Edit; readonly text: string },
   ): Drag {
-    let last: Change | null = null;
     return {
       move: (event) => {
         if (this.studio.readOnly()) return;
-        const { change, text } = made(event);
-        last = change;
-        this.stage.preview.set(change(scene.project));
+        const { edit, text } = made(event);
         const chip = { x: event.offsetX, y: event.offsetY, text };
-        this.model.drag.set({ chip, box: null, old: scene.program, channels: [channel] });
+        this.model.showDrag({ label, edit }, { chip, box: null, old: scene.program, channels: [channel] });
       },
-      end: () => {
-        this.model.stopShowing();
-        if (last) this.studio.edit(label, last);
-      },
+      end: () => this.model.keepDrag(),
       cancel: () => this.model.stopShowing(),
     };
   }

@@ -49,7 +49,10 @@ describe('lines of the Chart', () => {
   });
 
   it('beside a curve are its second take and itself before its treatments, each where it is asked for', () => {
-    const two = moveKeys(keepTake(treated(), [RUN]), [{ channel: RUN, frame: 24 }], { frames: 0, value: 1 });
+    const two = moveKeys(keepTake(treated(), [RUN]), [{ channel: RUN, frame: 24 }], {
+      frames: 0,
+      value: 1,
+    }).project;
     expect(linesBeside(VIEW, two, RUN, LOOK)).toEqual([]);
     const [take] = linesBeside(VIEW, two, RUN, { ...LOOK, takes: true });
     expect(valueAt(take!, 24)).toBeCloseTo(4, 9);
@@ -106,7 +109,7 @@ describe('what a strip has to hold', () => {
 
   it('of a weight has its rates too', () => {
     const weight = weightChannel(RUN, 0);
-    const project = moveKeys(treated(), [{ channel: weight, frame: 48 }], { frames: 0, value: 0.4 });
+    const project = moveKeys(treated(), [{ channel: weight, frame: 48 }], { frames: 0, value: 0.4 }).project;
     const line = channelRateLine(VIEW, programOf(project), project, weight)!;
     for (const piece of line.pieces)
       for (let i = 0; i < piece.length; i += RATE_STRIDE)

@@ -6,7 +6,7 @@ import {
   otherTakeAsCurve,
   restOf,
   secondsPerFrame,
-  weightOf,
+  ownerOf,
   type CompiledCurve,
   type Curve,
   type Program,
@@ -43,7 +43,7 @@ export function channelLine(
   const { first, last } = view.axis;
   const slot = program.structure.slots.get(channel);
   if (slot === undefined) {
-    const weight = project && weightOf(channel) ? curveOf(project, channel) : undefined;
+    const weight = project && ownerOf(channel) !== channel ? curveOf(project, channel) : undefined;
     return weight && project ? asideLine(view, project, weight) : null;
   }
   const curve = program.curveAt(slot);
@@ -53,7 +53,7 @@ export function channelLine(
 
 /** A curve that does not play, compiled: a weight, a second take, a curve before its treatments. */
 function compiledAside(project: Project, curve: Curve) {
-  const rest = weightOf(curve.channel) ? 1 : restOf(project, curve.channel);
+  const rest = ownerOf(curve.channel) !== curve.channel ? 1 : restOf(project, curve.channel);
   return compileCurve(curve, rest, curveContext(project));
 }
 

@@ -14,6 +14,7 @@ import { chosenByChannel, chosenFrames } from './chosen';
 import { Studio } from '../../state/studio';
 import { decimalsOf, shownNumber } from '../../ui/amount';
 import { channelLabel } from '../channel-label';
+import { Proposals, type Proposal } from '../proposals';
 import { Stage } from '../stage';
 import { channelLine, channelRateLine, linesBeside, spreadOf, type TimeView } from './chart-lines';
 import {
@@ -61,6 +62,7 @@ export interface DragShown {
 export class ChartModel {
   private readonly studio = inject(Studio);
   private readonly stage = inject(Stage);
+  private readonly proposals = inject(Proposals);
   readonly size = signal({ width: 600, height: 300 });
   readonly axis = signal<TimeAxis>({ first: 0, last: 120 });
   readonly ranges = signal<ReadonlyMap<string, ValueRange>>(new Map());
@@ -96,7 +98,7 @@ export class ChartModel {
   readonly head = computed(() => headHeight(this.stage.shown()));
 
   /** The Bench as far as the plot shows it: the playhead, the tool, the sheet and the like leave it the same object. */
-  readonly look = computed(() => this.studio.bench(), { equal: sameLook });
+  readonly look = computed(() => this.proposals.bench(), { equal: sameLook });
 
   readonly plotted = computed(
     () => {
@@ -179,9 +181,21 @@ export class ChartModel {
     );
   });
 
+  /** Shows what a drag would do, and beside it what tells of the drag. */
+  showDrag(proposal: Proposal, shown: DragShown): void {
+    this.proposals.show(proposal);
+    this.drag.set(shown);
+  }
+
+  /** Keeps what a drag showed; nothing where it showed nothing. */
+  keepDrag(): void {
+    this.drag.set(null);
+    this.proposals.take();
+  }
+
   /** Nothing is dragged any more: what was shown of it goes. */
   stopShowing(): void {
-    this.stage.preview.set(null);
+    this.proposals.drop();
     this.drag.set(null);
   }
 

@@ -22,7 +22,7 @@ describe('a curve drawn out', () => {
     expect(curvePolyline(run!, 10, 58, 0.5)).toBe(first);
     expect(curvePolyline(run!, 0, 48, 0.25)).not.toBe(first);
     const moved = programOf(
-      moveKeys(project, [{ channel: 'hook/translate.y', frame: 36 }], { frames: 1, value: 0 }),
+      moveKeys(project, [{ channel: 'hook/translate.y', frame: 36 }], { frames: 1, value: 0 }).project,
     );
     expect(moved.curves[0]).toBe(run);
     expect(moved.curves[1]).not.toBe(lift);

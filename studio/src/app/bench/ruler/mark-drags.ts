@@ -14,7 +14,6 @@ import { CLICK_SLOP, NOTHING_SHOWN, type Drag } from '../plot/drag';
 import { ChartModel } from '../plot/chart-model';
 import { frameAt } from '../plot/plot';
 import { Snapper } from '../plot/snapper';
-import { Stage } from '../stage';
 import { TimeTools } from '../time/time-tools';
 import { RulerTools } from './ruler-tools';
 
@@ -22,7 +21,6 @@ import { RulerTools } from './ruler-tools';
 @Injectable({ providedIn: 'root' })
 export class MarkDrags {
   private readonly studio = inject(Studio);
-  private readonly stage = inject(Stage);
   private readonly model = inject(ChartModel);
   private readonly snapper = inject(Snapper);
   private readonly time = inject(TimeTools);
@@ -63,23 +61,20 @@ export class MarkDrags {
     label: string,
     change: (project: Project, by: number) => Project,
   ): Drag {
-    const project = this.studio.project()!;
     const targets = this.snapper.targets();
     const offset = frameAt(this.model.plot(), down.offsetX) - grabbed;
-    let by = 0;
     return {
       move: (event) => {
         if (this.studio.readOnly() || Math.abs(event.clientX - down.clientX) < CLICK_SLOP) return;
         const to = this.snapper.snap(frameAt(this.model.plot(), event.offsetX) - offset, targets, event);
-        by = shiftFrame(to, -grabbed);
-        this.stage.preview.set(change(project, by));
+        const by = shiftFrame(to, -grabbed);
         const text = `f ${shownFrame(grabbed)} → ${shownFrame(to)} (${by > 0 ? '+' : ''}${shownFrame(by)})`;
-        this.model.drag.set({ ...NOTHING_SHOWN, chip: { x: event.offsetX, y: event.offsetY, text } });
+        this.model.showDrag(
+          { label, edit: (now) => change(now, by) },
+          { ...NOTHING_SHOWN, chip: { x: event.offsetX, y: event.offsetY, text } },
+        );
       },
-      end: () => {
-        this.model.stopShowing();
-        if (by !== 0) this.studio.edit(label, (now) => change(now, by));
-      },
+      end: () => this.model.keepDrag(),
       cancel: () => this.model.stopShowing(),
     };
   }

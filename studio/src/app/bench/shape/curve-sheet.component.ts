@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
-import { curveOf, dropTake, keepTake, switchTake, weightOf } from '@kaizen/core';
+import { curveOf, dropTake, keepTake, switchTake, ownerOf } from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { NumberFieldComponent } from '../../ui/number-field.component';
 import { channelLabel } from '../channel-label';
@@ -30,7 +30,7 @@ export class CurveSheetComponent {
   readonly channels = this.tools.channels;
   /** The one channel whose treatments are listed: that of a weight that is drawn beside it, too. */
   readonly treated = computed(() => {
-    const own = new Set(this.channels().map((channel) => weightOf(channel)?.channel ?? channel));
+    const own = new Set(this.channels().map(ownerOf));
     return own.size === 1 ? [...own][0]! : null;
   });
   /** The channel, or the weight, whose keys the table has. */

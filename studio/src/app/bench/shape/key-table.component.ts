@@ -217,7 +217,6 @@ export class KeyTableComponent {
     this.studio.edit(column === 'frame' ? 'Set frame' : 'Set value', (project) =>
       mapKeyPlaces(project, [ref], ({ frame, value }) => ({ frame, value, [column]: next })),
     );
-    if (column === 'frame') this.studio.pick({ keys: [{ ...ref, frame: next }], handles: [] });
     const now = this.keys().findIndex(({ frame }) => frame === (column === 'frame' ? next : key.frame));
     this.reached.set({ row: Math.max(0, now), column });
     this.done(Math.max(0, now), column);

@@ -94,7 +94,7 @@ export class LegPicturesComponent {
     const refs = this.refs();
     return {
       label: `Leg: ${name}`,
-      change: (project: Parameters<typeof setLeg>[0]) => setLeg(project, refs, leg),
+      edit: (project: Parameters<typeof setLeg>[0]) => setLeg(project, refs, leg),
     };
   }
 

@@ -4,13 +4,13 @@ import { setLeg, type Project } from '@kaizen/core';
 import { chartProject } from '../../testing/chart-project';
 import { fakes } from '../../testing/fake-studio';
 import { LegRest } from './leg-rest';
-import { Offers } from './offers';
+import { Proposals } from '../proposals';
 
 const RUN = 'wagon/translate.x';
 const refs = [{ channel: RUN, frame: 24 }];
 const offer = {
   label: 'Leg: hold',
-  change: (now: Project) => setLeg(now, refs, { kind: 'hold' }),
+  edit: (now: Project) => setLeg(now, refs, { kind: 'hold' }),
 };
 
 /** Time that a test lets pass: timers of Jest, and frames of the screen by hand. */
@@ -23,7 +23,7 @@ function setUp(calm = false) {
   });
   const made = fakes(
     chartProject(),
-    [Offers, LegRest].map((each) => ({ provide: each, useClass: each })),
+    [Proposals, LegRest].map((each) => ({ provide: each, useClass: each })),
   );
   made.stage.frame.set(7);
   return {
@@ -36,10 +36,10 @@ function setUp(calm = false) {
 afterEach(() => jest.useRealTimers());
 
 describe('resting on a shape', () => {
-  it('offers it at once; after a moment its legs play, over and over; the playhead comes back', () => {
+  it('proposals it at once; after a moment its legs play, over and over; the playhead comes back', () => {
     const { stage, rest, draw } = setUp();
     rest.begin(offer, refs);
-    expect(stage.offered()).not.toBeNull();
+    expect(stage.proposed()).not.toBeNull();
     expect(stage.frame()).toBe(7);
     jest.advanceTimersByTime(450);
     const began = performance.now();
@@ -51,7 +51,7 @@ describe('resting on a shape', () => {
     expect(stage.frame()).toBeLessThan(30);
     rest.end();
     expect(stage.frame()).toBe(7);
-    expect(stage.offered()).toBeNull();
+    expect(stage.proposed()).toBeNull();
     draw(began + 1600);
     expect(stage.frame()).toBe(7);
   });
@@ -64,6 +64,6 @@ describe('resting on a shape', () => {
     expect(stage.frame()).toBe(7);
     rest.take(offer);
     expect(studio.labels).toEqual(['Leg: hold']);
-    expect(stage.offered()).toBeNull();
+    expect(stage.proposed()).toBeNull();
   });
 });

@@ -1,8 +1,8 @@
 import { Injectable, inject } from '@angular/core';
 import { greatestOf, leastOf, curveOf, framesPerSecond, type KeyRef } from '@kaizen/core';
 import { Studio } from '../../state/studio';
-import { Stage, type Offer } from '../stage';
-import { Offers } from './offers';
+import { Stage } from '../stage';
+import { Proposals, type Proposal } from '../proposals';
 
 /** After so long a rest the picture begins to move. */
 const REST_MILLISECONDS = 450;
@@ -12,12 +12,12 @@ const REST_MILLISECONDS = 450;
 export class LegRest {
   private readonly studio = inject(Studio);
   private readonly stage = inject(Stage);
-  private readonly offers = inject(Offers);
+  private readonly proposals = inject(Proposals);
   private timer: ReturnType<typeof setTimeout> | undefined;
   private back: number | null = null;
 
-  begin(offer: Offer, refs: readonly KeyRef[]): void {
-    this.offers.show(offer);
+  begin(offer: Proposal, refs: readonly KeyRef[]): void {
+    this.proposals.show(offer);
     clearTimeout(this.timer);
     if (matchMedia('(prefers-reduced-motion: reduce)').matches || this.stage.playing()) return;
     this.timer = setTimeout(() => this.play(refs), REST_MILLISECONDS);
@@ -26,14 +26,14 @@ export class LegRest {
   end(): void {
     clearTimeout(this.timer);
     this.timer = undefined;
-    this.offers.drop();
+    this.proposals.drop();
     if (this.back !== null) this.stage.scrub(this.back);
     this.back = null;
   }
 
-  take(offer: Offer): void {
+  take(offer: Proposal): void {
     this.end();
-    this.offers.take(offer);
+    this.proposals.take(offer);
   }
 
   private play(refs: readonly KeyRef[]): void {

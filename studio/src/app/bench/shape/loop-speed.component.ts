@@ -17,8 +17,8 @@ import { decimalsOf, shownFrame, shownNumber } from '../../ui/amount';
 import { NumberFieldComponent } from '../../ui/number-field.component';
 import { SelectComponent } from '../../ui/select.component';
 import { channelLabel } from '../channel-label';
-import type { Offer } from '../stage';
-import { Offers } from './offers';
+import type { Proposal } from '../proposals';
+import { Proposals } from '../proposals';
 import { ShapeTools } from './shape-tools';
 
 /** How the speed of a loop is said. */
@@ -59,9 +59,9 @@ const DEGREES_A_SECOND_PER_RPM = 6;
               [disabled]="result.offer === null || studio.readOnly()"
               [matTooltip]="result.tip"
               (pointerenter)="rest(result.offer)"
-              (pointerleave)="offers.drop()"
+              (pointerleave)="proposals.drop()"
               (focus)="rest(result.offer)"
-              (blur)="offers.drop()"
+              (blur)="proposals.drop()"
               (click)="take(result.offer)"
             >
               {{ result.label }}
@@ -106,7 +106,7 @@ const DEGREES_A_SECOND_PER_RPM = 6;
 export class LoopSpeedComponent {
   readonly studio = inject(Studio);
   readonly registry = inject(CommandRegistry);
-  readonly offers = inject(Offers);
+  readonly proposals = inject(Proposals);
   private readonly tools = inject(ShapeTools);
   private readonly said = signal<Saying | null>(null);
   readonly wanted = signal<number | null>(null);
@@ -189,9 +189,9 @@ export class LoopSpeedComponent {
     if (!project || !curve || amount === null) return [];
     return (['values', 'times'] as const).map((keep) => {
       const next = this.changed(project, curve, amount, keep);
-      const offer: Offer | null = next && {
+      const offer: Proposal | null = next && {
         label: 'Loop speed',
-        change: (now: Project) =>
+        edit: (now: Project) =>
           changeCurves(now, [curve.channel], (at) => this.changed(now, at, amount, keep) ?? at),
       };
       return {
@@ -217,12 +217,12 @@ export class LoopSpeedComponent {
     return `${shownNumber(cycle.carry, decimalsOf(unit))} ${unit} in ${shownFrame(cycle.period)} f, ${shownNumber(seconds, 3)} s; ends at f ${shownFrame(last)}`;
   }
 
-  rest(offer: Offer | null): void {
-    if (offer) this.offers.show(offer);
+  rest(offer: Proposal | null): void {
+    if (offer) this.proposals.show(offer);
   }
 
-  take(offer: Offer | null): void {
-    this.offers.take(offer);
+  take(offer: Proposal | null): void {
+    this.proposals.take(offer);
     this.wanted.set(null);
   }
 }

@@ -13,7 +13,7 @@ import type { Project } from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { NumberFieldComponent } from '../../ui/number-field.component';
 import { SegmentsComponent } from '../../ui/segments.component';
-import { Offers } from './offers';
+import { Proposals } from '../proposals';
 import { Paster } from './paster';
 
 /** Copied keys put down scaled, negated, shifted, on other channels or parts; what it makes shows behind the sheet. */
@@ -73,7 +73,7 @@ export class PasteAsComponent {
   readonly dialog = inject(MatDialogRef);
   private readonly studio = inject(Studio);
   private readonly paster = inject(Paster);
-  private readonly offers = inject(Offers);
+  private readonly proposals = inject(Proposals);
   readonly times = signal(1);
   readonly fromNow = signal(false);
   readonly ontoParts = signal(false);
@@ -102,14 +102,14 @@ export class PasteAsComponent {
   constructor() {
     effect(() => {
       const choice = this.choice();
-      const change = (project: Project) => this.paster.pasted(project, choice)?.project ?? project;
-      this.offers.show({ label: 'Paste keys', change });
+      const edit = (project: Project) => this.paster.pasted(project, choice)?.project ?? project;
+      this.proposals.show({ label: 'Paste keys', edit });
     });
-    inject(DestroyRef).onDestroy(() => this.offers.drop());
+    inject(DestroyRef).onDestroy(() => this.proposals.drop());
   }
 
   paste(): void {
-    this.offers.drop();
+    this.proposals.drop();
     this.paster.paste(this.choice());
     this.dialog.close();
   }

@@ -7,15 +7,15 @@ import { runBake, runSimplify } from '../../workers/shape.client';
 import type { Shaped } from '../../workers/shape-api';
 import type { WorkerRun } from '../../workers/run-in-worker';
 import { channelLabel } from '../channel-label';
-import type { Offer } from '../stage';
-import { Offers } from './offers';
+import type { Proposal } from '../proposals';
+import { Proposals } from '../proposals';
 import { ShapeTools } from './shape-tools';
 
 /** A result that is shown and not yet kept: what it would make of the keys, in words. */
 interface Reduced {
   readonly title: string;
   readonly told: string;
-  readonly offer: Offer;
+  readonly offer: Proposal;
 }
 
 /** Simplify and bake: worked out in a worker with progress, shown with their greatest error, then applied or discarded. */
@@ -23,7 +23,7 @@ interface Reduced {
 export class Reduce {
   private readonly studio = inject(Studio);
   private readonly tools = inject(ShapeTools);
-  private readonly offers = inject(Offers);
+  private readonly proposals = inject(Proposals);
   private readonly notices = inject(Notices);
   /** The share that is done of what runs; null: nothing runs. */
   readonly progress = signal<number | null>(null);
@@ -32,7 +32,7 @@ export class Reduce {
   /** What came out, while it is still what shows. */
   readonly shown = computed(() => {
     const result = this.result();
-    return result && this.offers.shown() === result.offer ? result : null;
+    return result && this.proposals.shown() === result.offer ? result : null;
   });
 
   /** The keys meant: the chosen ones where several are, else all of the channels meant. */
@@ -64,7 +64,7 @@ export class Reduce {
 
   private async work(title: string, project: Project, begin: () => WorkerRun<Shaped>): Promise<void> {
     this.cancel();
-    this.offers.drop();
+    this.proposals.drop();
     this.progress.set(0);
     const run = begin();
     this.run = run;
@@ -89,12 +89,12 @@ export class Reduce {
       return;
     }
     const before = made.curves.map(({ channel }) => curveOf(project, channel));
-    const offer = { label: title, change: (now: Project) => withCurves(now, before, made.curves) };
+    const offer = { label: title, edit: (now: Project) => withCurves(now, before, made.curves) };
     const unit = made.at ? channelLabel(project, made.at.channel).unit : '';
     const where = made.at ? ` at f ${shownFrame(Math.round(made.at.frame * 100) / 100)}` : '';
     const told = `${made.keysBefore} keys → ${made.keysAfter}, at most ${shownNumber(made.error, 5)} ${unit} off${where}`;
     this.result.set({ title, told, offer });
-    this.offers.show(offer);
+    this.proposals.show(offer);
   }
 
   cancel(): void {
@@ -106,14 +106,13 @@ export class Reduce {
   apply(): void {
     const shown = this.shown();
     if (!shown) return;
-    this.offers.take(shown.offer);
-    this.studio.pick({ keys: [], handles: [] });
+    this.proposals.take(shown.offer);
     this.notices.tell(`${shown.title}: ${shown.told}`, { label: 'Undo', run: () => this.studio.undo() });
     this.result.set(null);
   }
 
   discard(): void {
-    this.offers.drop();
+    this.proposals.drop();
     this.result.set(null);
   }
 }

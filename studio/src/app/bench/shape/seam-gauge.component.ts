@@ -5,8 +5,8 @@ import { Studio } from '../../state/studio';
 import { decimalsOf, shownFrame, signedNumber } from '../../ui/amount';
 import { channelLabel } from '../channel-label';
 import { isClosed } from '../plot/plot-notes';
-import { Stage, type Offer } from '../stage';
-import { Offers } from './offers';
+import { Stage } from '../stage';
+import { Proposals, type Proposal } from '../proposals';
 import { ShapeTools } from './shape-tools';
 
 type Gap = SeamGap & { readonly channel: string };
@@ -53,11 +53,11 @@ const MOVES: readonly { readonly how: SeamMove; readonly label: string; readonly
                   [disabled]="!canClose(gap, line.what)"
                   [matTooltip]="tip(gap, line.what, move.tip)"
                   [attr.aria-label]="'Close the seam in ' + line.what + ': ' + move.label"
-                  (pointerenter)="offers.show(offer(gap, line.what, move.how))"
-                  (pointerleave)="offers.drop()"
-                  (focus)="offers.show(offer(gap, line.what, move.how))"
-                  (blur)="offers.drop()"
-                  (click)="offers.take(offer(gap, line.what, move.how))"
+                  (pointerenter)="proposals.show(offer(gap, line.what, move.how))"
+                  (pointerleave)="proposals.drop()"
+                  (focus)="proposals.show(offer(gap, line.what, move.how))"
+                  (blur)="proposals.drop()"
+                  (click)="proposals.take(offer(gap, line.what, move.how))"
                 >
                   {{ move.label }}
                 </button>
@@ -112,7 +112,7 @@ const MOVES: readonly { readonly how: SeamMove; readonly label: string; readonly
 })
 export class SeamGaugeComponent {
   readonly studio = inject(Studio);
-  readonly offers = inject(Offers);
+  readonly proposals = inject(Proposals);
   private readonly stage = inject(Stage);
   private readonly tools = inject(ShapeTools);
   readonly lines = [
@@ -153,7 +153,7 @@ export class SeamGaugeComponent {
   /** Whether something is left to close that can be; while what closes it is rested on the press stays possible. */
   canClose(gap: Gap, what: 'value' | 'speed'): boolean {
     if (this.studio.readOnly() || (what === 'speed' && !this.speedCanClose(gap))) return false;
-    return this.offers.shown() !== null || !this.isClosed(gap, what);
+    return this.proposals.shown() !== null || !this.isClosed(gap, what);
   }
 
   isClosed(gap: Gap, what: 'value' | 'speed' | 'acceleration'): boolean {
@@ -172,7 +172,7 @@ export class SeamGaugeComponent {
       : 'Both legs at the seam must be curves; convert them first';
   }
 
-  offer(gap: Gap, what: 'value' | 'speed', how: SeamMove): Offer {
+  offer(gap: Gap, what: 'value' | 'speed', how: SeamMove): Proposal {
     return this.tools.closeSeam(gap.channel, gap.side, what, how);
   }
 }

@@ -4,7 +4,7 @@ import { chartProject } from '../../testing/chart-project';
 import { fakes } from '../../testing/fake-studio';
 import { ChartModel } from '../plot/chart-model';
 import { easeShapes, lawShapes, PICTURE } from './leg-shapes';
-import { Offers } from './offers';
+import { Proposals } from '../proposals';
 import { Paster } from './paster';
 import { ShapeTools } from './shape-tools';
 import { beyondText, fieldNumber, isRefused, treatmentFields, withField } from './treatment-fields';
@@ -17,10 +17,10 @@ const ref = (channel: string, frame: number) => ({ channel, frame });
 function setUp(project: Project = chartProject()) {
   const made = fakes(
     project,
-    [ChartModel, Offers, Paster, ShapeTools].map((each) => ({ provide: each, useClass: each })),
+    [ChartModel, Proposals, Paster, ShapeTools].map((each) => ({ provide: each, useClass: each })),
   );
   const keys = (channel = RUN) => curveOf(made.studio.project()!, channel)!.keys;
-  return { ...made, tools: made.injector.get(ShapeTools), offers: made.injector.get(Offers), keys };
+  return { ...made, tools: made.injector.get(ShapeTools), proposals: made.injector.get(Proposals), keys };
 }
 
 describe('sides of many keys', () => {
@@ -58,23 +58,23 @@ describe('sides of many keys', () => {
 
 describe('an offer', () => {
   it('shows what it would make, changes nothing until it is taken, and is gone when dropped', () => {
-    const { studio, stage, offers, keys } = setUp();
+    const { studio, stage, proposals, keys } = setUp();
     const offer = {
       label: 'Leg: hold',
-      change: (now: Project) => setLeg(now, [ref(RUN, 0)], { kind: 'hold' }),
+      edit: (now: Project) => setLeg(now, [ref(RUN, 0)], { kind: 'hold' }),
     };
     const before = studio.project();
-    offers.show(offer);
+    proposals.show(offer);
     expect(curveOf(stage.shown()!, RUN)!.keys[0]!.leg.kind).toBe('hold');
     expect(studio.project()).toBe(before);
-    expect(offers.drop()).toBe(true);
+    expect(proposals.drop()).toBe(true);
     expect(stage.shown()).toBe(before);
-    expect(offers.drop()).toBe(false);
-    offers.take(offer);
+    expect(proposals.drop()).toBe(false);
+    proposals.take(offer);
     expect(keys()[0]!.leg.kind).toBe('hold');
     expect(studio.labels).toEqual(['Leg: hold']);
     studio.readOnly.set(true);
-    offers.take({ label: 'no', change: () => before! });
+    proposals.take({ label: 'no', edit: () => before! });
     expect(studio.labels).toHaveLength(1);
   });
 });
@@ -93,14 +93,14 @@ describe('loops', () => {
   });
 
   it('have their seams measured, and made even where they go somewhere', () => {
-    const uneven = moveKeys(chartProject(), [ref(RUN, 24)], { frames: 6, value: 0 });
+    const uneven = moveKeys(chartProject(), [ref(RUN, 24)], { frames: 6, value: 0 }).project;
     const { studio, tools, keys, notices } = setUp(setOutside(uneven, [RUN], 'after', { mode: 'loop' }));
     studio.pick({ channels: [RUN] });
     expect(tools.gaps()).toMatchObject([{ channel: RUN, side: 'after', frame: 48, value: -4 }]);
     tools.makeEven();
     expect(keys().map(({ frame }) => frame)).toEqual([0, 48]);
     expect(curveOf(studio.project()!, RUN)!.after.mode).toBe('loop-carry');
-    studio.edit('level', (now) => moveKeys(now, [ref(RUN, 48)], { frames: 0, value: -4 }));
+    studio.edit('level', (now) => moveKeys(now, [ref(RUN, 48)], { frames: 0, value: -4 }).project);
     tools.makeEven();
     expect(notices.said).toMatch(/goes nowhere/);
   });

@@ -191,7 +191,7 @@ export class ShapeTools {
   closeSeam(channel: string, end: End, what: 'value' | 'speed', how: SeamMove) {
     return {
       label: what === 'value' ? 'Close the seam in value' : 'Close the seam in speed',
-      change: (project: Project) =>
+      edit: (project: Project) =>
         what === 'value'
           ? closeSeamValue(project, [channel], end, how)
           : closeSeamSpeed(project, [channel], end, how === 'carry' ? 'both' : how),

@@ -15,6 +15,7 @@ import {
   setTreatment,
   weightChannel,
   weightCurve,
+  type Edited,
   type Project,
   type Treatment,
   type TreatmentKind,
@@ -89,7 +90,7 @@ export class TreatmentListComponent {
     });
   }
 
-  private edit(label: string, change: (project: Project, channel: string) => Project): void {
+  private edit(label: string, change: (project: Project, channel: string) => Project | Edited): void {
     const channel = this.channel();
     this.studio.edit(label, (project) => change(project, channel));
   }

@@ -1,12 +1,13 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
-import { channelKind, mapKeyPlaces, splitChannel, type Project } from '@kaizen/core';
+import { channelKind, mapKeyPlaces, splitChannel, type Edit } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
 import { Studio } from '../../state/studio';
 import { decimalsOf } from '../../ui/amount';
 import { NumberFieldComponent } from '../../ui/number-field.component';
 import { VectorFieldComponent } from '../../ui/vector-field.component';
 import { channelLabel } from '../channel-label';
+import { Proposals } from '../proposals';
 import { Stage } from '../stage';
 import { AXIS_LETTERS } from '../words';
 import { chosenKeys, common } from '../shape/chosen-keys';
@@ -36,11 +37,12 @@ export class KeySheetComponent {
   readonly studio = inject(Studio);
   readonly registry = inject(CommandRegistry);
   private readonly stage = inject(Stage);
+  private readonly proposals = inject(Proposals);
 
   private readonly project = computed(() => this.stage.shown());
   readonly keys = computed(() => {
     const project = this.project();
-    return project ? chosenKeys(project, this.studio.bench().keys) : [];
+    return project ? chosenKeys(project, this.proposals.bench().keys) : [];
   });
   readonly refs = computed(() => this.keys().map(({ ref }) => ref));
   readonly channels = computed(() => [...new Set(this.keys().map(({ ref }) => ref.channel))]);
@@ -83,7 +85,7 @@ export class KeySheetComponent {
   readonly offFrame = computed(() => this.frames().filter((frame) => !Number.isInteger(frame)).length);
   readonly framesPerSecond = this.studio.framesPerSecond;
   readonly tools = inject(ShapeTools);
-  private edit(label: string, change: (project: Project) => Project): void {
+  private edit(label: string, change: Edit): void {
     this.studio.edit(label, change);
   }
 
@@ -93,7 +95,6 @@ export class KeySheetComponent {
     this.edit('Set frame', (project) =>
       mapKeyPlaces(project, refs, (key) => ({ frame: place(key.frame), value: key.value })),
     );
-    this.studio.pick({ keys: refs.map((ref) => ({ ...ref, frame: place(ref.frame) })), handles: [] });
   }
 
   setPlace(axis: number, change: (value: number) => number): void {
@@ -105,16 +106,18 @@ export class KeySheetComponent {
   }
 
   setValues(change: (value: number) => number): void {
-    this.edit('Set value', (project) => this.withValues(project, change));
+    this.edit('Set value', this.withValues(change));
   }
 
   showValues(change: ((value: number) => number) | null): void {
-    const project = this.studio.project();
-    this.stage.preview.set(change && project ? this.withValues(project, change) : null);
+    if (change) this.proposals.show({ label: 'Set value', edit: this.withValues(change) });
+    else this.proposals.drop();
   }
 
-  private withValues(project: Project, change: (value: number) => number): Project {
-    return mapKeyPlaces(project, this.refs(), (key) => ({ frame: key.frame, value: change(key.value) }));
+  private withValues(change: (value: number) => number): Edit {
+    const refs = this.refs();
+    return (project) =>
+      mapKeyPlaces(project, refs, (key) => ({ frame: key.frame, value: change(key.value) }));
   }
 
   toWholeFrames(): void {

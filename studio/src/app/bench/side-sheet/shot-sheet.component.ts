@@ -3,7 +3,6 @@ import { MatTooltip } from '@angular/material/tooltip';
 import {
   changeRateKeepingFrames,
   changeRateKeepingSeconds,
-  framesPerSecond,
   lastShownFrame,
   rateOf,
   setRange,
@@ -185,14 +184,11 @@ export class ShotSheetComponent {
       return;
     }
     const rate = rateOf(next);
-    const factor = framesPerSecond(rate) / this.rate();
     if (this.keeps() === 'frames')
       this.change('Frames a second, keeping frames', (project) => changeRateKeepingFrames(project, rate));
     else
-      this.studio.edit(
-        'Frames a second, keeping seconds',
-        (project) => changeRateKeepingSeconds(project, rate),
-        (loose) => (factor === 1 ? loose : loose.map((edit) => ({ ...edit, frame: edit.frame * factor }))),
+      this.studio.edit('Frames a second, keeping seconds', (project) =>
+        changeRateKeepingSeconds(project, rate),
       );
   }
   setGravity(change: (value: number) => number): void {

@@ -113,17 +113,7 @@ export class KeyTools {
   }
 
   private snap(refs: readonly KeyRef[], merge: boolean): void {
-    const named = new Set(refs.map(({ channel, frame }) => `${channel}@${frame}`));
     this.studio.edit('Keys to whole frames', (project) => toWholeFrames(project, refs, { merge }));
-    const after = this.studio.project();
-    const keys = this.studio.bench().keys.map((ref) => {
-      const whole = { ...ref, frame: Math.round(ref.frame) };
-      const curve = after && curveOf(after, ref.channel);
-      const moved =
-        named.has(`${ref.channel}@${ref.frame}`) && !curve?.keys.some(({ frame }) => frame === ref.frame);
-      return moved ? whole : ref;
-    });
-    this.studio.pick({ keys, handles: [] });
   }
 
   /** Copies the first key of each channel to the range's end and lets it loop. */

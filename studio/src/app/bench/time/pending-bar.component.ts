@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, injec
 import { MatTooltip } from '@angular/material/tooltip';
 import { CommandRegistry } from '../../commands/registry';
 import { Studio } from '../../state/studio';
-import { Stage } from '../stage';
+import { Proposals } from '../proposals';
 import { TimeTools } from './time-tools';
 
 /** What is shown and not yet kept: an edit of time, or the Stakes, with Apply and Discard. */
@@ -73,10 +73,10 @@ export class PendingBarComponent {
 
   constructor() {
     effect(() => this.tools.showPending());
-    const stage = inject(Stage);
+    const proposals = inject(Proposals);
     inject(DestroyRef).onDestroy(() => {
       this.tools.hide();
-      stage.proposed.set(null);
+      proposals.standing.set(null);
     });
   }
 }

@@ -1,11 +1,10 @@
 import {
   closeGap,
   curveOf,
-  cutFrame,
   hasNoBackwards,
-  mapFrame,
   mirrorValues,
   moveStakes,
+  NOTHING_MOVED,
   openGap,
   push,
   reverseTime,
@@ -33,14 +32,10 @@ export interface TimePlan {
   /** The part of time that is affected; open ends reach to the end of time. */
   readonly affected: { readonly first: number; readonly last: number };
   edit(project: Project): TimeEdit;
-  /** Where a chosen key goes. */
-  key(frame: number): number;
   /** What becomes of set slopes; null where no leg changes its length. */
   readonly slopes: SlopesKeep | null;
   /** What has to be said besides, once it is done. */
   readonly aside?: (project: Project) => string;
-  /** Where what stands on the ruler goes; null: it stays. */
-  readonly ruler: ((frame: number) => number) | null;
 }
 
 export type TimeToolId = 'push-after' | 'push-before' | 'open-gap' | 'close-gap' | 'reverse' | 'mirror';
@@ -59,58 +54,46 @@ const frames = (count: number) => `${shownFrame(Math.abs(count))} f`;
 const PLANS: Readonly<Record<TimeToolId, (ask: TimeAsk) => TimePlan | null>> = {
   'push-after': ({ scope, settings, frame }) => {
     const by = settings.amount;
-    const key = (at: number) => (at > frame ? shiftFrame(at, by) : at);
     return {
       title: 'Push after',
       label: `Push everything after f ${shownFrame(frame)}`,
       does: `after f ${shownFrame(frame)} ${by >= 0 ? 'later' : 'earlier'} by ${frames(by)}`,
       affected: { first: frame, last: Infinity },
       edit: (project) => push(project, scope.channels, frame, by, 'after', settings.pushedSlopes),
-      key,
       slopes: settings.pushedSlopes,
-      ruler: key,
     };
   },
   'push-before': ({ scope, settings, frame }) => {
     const by = -settings.amount;
-    const key = (at: number) => (at < frame ? shiftFrame(at, by) : at);
     return {
       title: 'Push before',
       label: `Push everything before f ${shownFrame(frame)}`,
       does: `before f ${shownFrame(frame)} ${by <= 0 ? 'earlier' : 'later'} by ${frames(by)}`,
       affected: { first: -Infinity, last: frame },
       edit: (project) => push(project, scope.channels, frame, by, 'before', settings.pushedSlopes),
-      key,
       slopes: settings.pushedSlopes,
-      ruler: null,
     };
   },
   'open-gap': ({ scope, settings, frame }) => {
     const by = Math.abs(settings.amount);
-    const key = (at: number) => (at >= frame ? shiftFrame(at, by) : at);
     return {
       title: 'Open gap',
       label: `Open a gap at f ${shownFrame(frame)}`,
       does: `from f ${shownFrame(frame)} on later by ${frames(by)}`,
       affected: { first: frame, last: Infinity },
       edit: (project) => openGap(project, scope.channels, frame, by, settings.pushedSlopes),
-      key,
       slopes: settings.pushedSlopes,
-      ruler: key,
     };
   },
   'close-gap': ({ scope, settings, frame }) => {
     const end = shiftFrame(frame, Math.abs(settings.amount));
-    const key = (at: number) => cutFrame({ start: frame, end }, at);
     return {
       title: 'Close gap',
       label: `Close the gap f ${shownFrame(frame)} to ${shownFrame(end)}`,
       does: `f ${shownFrame(frame)} to ${shownFrame(end)} cut out, the rest earlier`,
       affected: { first: frame, last: end },
       edit: (project) => closeGap(project, scope.channels, frame, end, settings.pushedSlopes),
-      key,
       slopes: settings.pushedSlopes,
-      ruler: key,
     };
   },
   reverse: ({ scope }) => {
@@ -126,9 +109,7 @@ const PLANS: Readonly<Record<TimeToolId, (ask: TimeAsk) => TimePlan | null>> = {
         const curves = scope.channels.flatMap((channel) => curveOf(project, channel) ?? []);
         return curves.some(hasNoBackwards) ? '; noise and “every n-th frame” stay as they run' : '';
       },
-      key: (at) => shiftFrame(span.start, shiftFrame(span.end, -at)),
       slopes: null,
-      ruler: null,
     };
   },
   mirror: ({ scope, settings, valueAt }) => {
@@ -148,11 +129,10 @@ const PLANS: Readonly<Record<TimeToolId, (ask: TimeAsk) => TimePlan | null>> = {
           return curveOf(project, channel)?.keys[0]?.value ?? 0;
         };
         const next = mirrorValues(project, refs, about);
-        return { project: next, channels: scope.channels.length, keys: refs.length, refused: [] };
+        const channels = scope.channels.length;
+        return { project: next, mapping: NOTHING_MOVED, channels, keys: refs.length, refused: [] };
       },
-      key: (at) => at,
       slopes: null,
-      ruler: null,
     };
   },
 };
@@ -178,11 +158,6 @@ export function stretchPlan(
 ): TimePlan | null {
   const { span } = scope;
   if (!span) return null;
-  const knots = [
-    { from: span.start, to: to.start },
-    { from: span.end, to: to.end },
-  ];
-  const key = (at: number) => mapFrame({ knots }, at);
   const follows = settings.rest === 'follows';
   return {
     title: 'Stretch',
@@ -193,9 +168,7 @@ export function stretchPlan(
       last: follows ? Infinity : Math.max(span.end, to.end),
     },
     edit: (project) => stretch(project, scope.channels, span, to, settings.rest, settings.slopes),
-    key,
     slopes: settings.slopes,
-    ruler: follows ? key : null,
   };
 }
 
@@ -206,7 +179,6 @@ export function stakesPlan(
 ): TimePlan | null {
   if (stakes.length < 2) return null;
   const knots = [...stakes].sort((a, b) => a.from - b.from);
-  const key = (at: number) => mapFrame({ knots }, at);
   return {
     title: 'Stakes',
     label: `Stretch between ${stakes.length} Stakes`,
@@ -220,8 +192,6 @@ export function stakesPlan(
       last: Math.max(knots.at(-1)!.from, knots.at(-1)!.to),
     },
     edit: (project) => moveStakes(project, scope.channels, knots, settings.slopes),
-    key,
     slopes: settings.slopes,
-    ruler: key,
   };
 }

@@ -7,14 +7,15 @@ import {
   type Project,
   type SlopesKeep,
   type Span,
+  type TimeEdit,
   type TimeKnot,
 } from '@kaizen/core';
 import type { TimeSettings } from '../../state/bench';
-import type { LooseEdit } from '../../state/document';
 import { Studio } from '../../state/studio';
 import { shownFrame } from '../../ui/amount';
 import { Notices } from '../../ui/notices';
 import { channelLabel } from '../channel-label';
+import { Proposals } from '../proposals';
 import { Stage } from '../stage';
 import { planOf, stakesPlan, stretchPlan, type TimePlan, type TimeToolId } from './time-plans';
 import { timeScope } from './time-scope';
@@ -27,6 +28,7 @@ import { timeScope } from './time-scope';
 export class TimeTools {
   private readonly studio = inject(Studio);
   private readonly stage = inject(Stage);
+  private readonly proposals = inject(Proposals);
   private readonly notices = inject(Notices);
   private readonly plan = signal<TimePlan | null>(null);
   /** The tool that waits for its second press. */
@@ -82,35 +84,22 @@ export class TimeTools {
 
   /** Shows what is pending, and no longer what is not: for an effect of the Bench. */
   showPending(): void {
-    const project = this.studio.project();
     const plan = this.pending();
-    const result = this.result();
-    const shown =
-      project && plan && result ? this.withRuler(result.project, plan, result.project !== project) : null;
-    untracked(() => this.stage.proposed.set(shown));
+    const proposal = plan && { label: plan.label, edit: this.editOf(plan) };
+    untracked(() => this.proposals.standing.set(proposal));
   }
 
-  /** What stands on the ruler goes along where all channels do. */
-  private withRuler(project: Project, plan: TimePlan, changed: boolean): Project {
-    return changed && plan.ruler && this.scope()?.all
-      ? moveRuler(project, plan.ruler, this.settings().moves)
-      : project;
-  }
-
-  /** Loose edits of the channels go along with their keys; one that would land on another stays. */
-  private withLoose(loose: readonly LooseEdit[], plan: TimePlan): readonly LooseEdit[] {
-    const channels = new Set(this.scope()?.channels);
-    const taken = new Set<string>();
-    const place = (edit: LooseEdit, frame: number) => {
-      const at = `${edit.channel}@${frame}`;
-      if (taken.has(at)) return false;
-      taken.add(at);
-      return true;
+  /** What a plan does to a project: what stands on the ruler goes along where all channels do. */
+  private editOf(plan: TimePlan): (project: Project) => TimeEdit {
+    const all = this.scope()?.all ?? false;
+    const { moves } = this.settings();
+    return (project) => {
+      const edit = plan.edit(project);
+      const { time } = edit.mapping;
+      return edit.project !== project && time && all
+        ? { ...edit, project: moveRuler(edit.project, time, moves) }
+        : edit;
     };
-    return loose.map((edit) => {
-      const frame = channels.has(edit.channel) ? plan.key(edit.frame) : edit.frame;
-      return place(edit, frame) && frame !== edit.frame ? { ...edit, frame } : edit;
-    });
   }
 
   /** Shows what a tool would do. */
@@ -152,7 +141,8 @@ export class TimeTools {
   private keep(plan: TimePlan): boolean {
     const project = this.studio.project();
     if (!project || this.studio.readOnly()) return false;
-    const result = plan.edit(project);
+    const edit = this.editOf(plan);
+    const result = edit(project);
     const [refused] = result.refused;
     if (refused !== undefined) {
       this.notices.warn(
@@ -164,13 +154,7 @@ export class TimeTools {
       this.notices.tell('Nothing to move: there are no keys there that are not locked');
       return false;
     }
-    const { keys } = this.studio.bench();
-    this.studio.edit(
-      plan.label,
-      () => this.withRuler(result.project, plan, true),
-      (loose) => (loose.length === 0 ? loose : this.withLoose(loose, plan)),
-    );
-    this.studio.pick({ keys: keys.map((ref) => ({ ...ref, frame: plan.key(ref.frame) })), handles: [] });
+    this.studio.edit(plan.label, edit);
     this.notices.tell(
       `${plan.label}: ${count(result.keys, 'key')} on ${count(result.channels, 'channel')}${plan.aside?.(project) ?? ''}`,
       { label: 'Undo', run: () => this.studio.undo() },

@@ -71,9 +71,9 @@ describe('the trail under the hand', () => {
     const bead = beads().find(({ frame }) => frame === 24)!;
     hands.drag(bead, eye(), at(2, 0), corner);
     listeners.get('pointermove')!(at(2.5, 0.7));
-    expect(curveOf(stage.preview()!, RUN)!.keys[1]!.value).toBeCloseTo(2.5, 6);
+    expect(curveOf(stage.proposed()!, RUN)!.keys[1]!.value).toBeCloseTo(2.5, 6);
     listeners.get('keydown')!({ key: 'Escape', stopPropagation: () => undefined });
-    expect(stage.preview()).toBeNull();
+    expect(stage.proposed()).toBeNull();
     expect(studio.labels).toEqual([]);
     hands.drag(bead, eye(), at(2, 0), corner);
     listeners.get('pointermove')!(at(1.5, 0));

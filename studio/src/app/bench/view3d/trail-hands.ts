@@ -3,9 +3,9 @@ import { insertTrailKeys, moveTrailKey, trailChannels } from '@kaizen/core';
 import { Vector3 } from 'three';
 import { Studio } from '../../state/studio';
 import { shownFrame, shownNumber } from '../../ui/amount';
-import type { Change } from '../plot/drag';
 import { followDrag } from '../../ui/follow-drag';
 import { Notices } from '../../ui/notices';
+import { Proposals } from '../proposals';
 import { Stage } from '../stage';
 import { GripChip } from './grip-chip';
 import { onPlane, rayThrough, toScreen, type Eye } from './grip-math';
@@ -18,6 +18,7 @@ const REACH = 9;
 export class TrailHands {
   private readonly studio = inject(Studio);
   private readonly stage = inject(Stage);
+  private readonly proposals = inject(Proposals);
   private readonly notices = inject(Notices);
   private readonly chip = inject(GripChip);
 
@@ -59,13 +60,14 @@ export class TrailHands {
     const placeOf = (event: PointerEvent) =>
       onPlane(rayThrough(eye, event.clientX - corner.left, event.clientY - corner.top), bead.place, facing);
     const from = placeOf(down);
-    let change: Change | null = null;
     const move = (event: PointerEvent) => {
       const to = placeOf(event);
       if (!from || !to || this.studio.readOnly()) return;
       const shift = to.sub(from);
-      change = (now) => moveTrailKey(now, program, part, bead.frame, [shift.x, shift.y, shift.z]);
-      this.stage.preview.set(change(project));
+      this.proposals.show({
+        label: `Move the key at f ${shownFrame(bead.frame)} on the trail`,
+        edit: (now) => moveTrailKey(now, program, part, bead.frame, [shift.x, shift.y, shift.z]),
+      });
       this.chip.show(
         event.clientX - corner.left,
         event.clientY - corner.top,
@@ -74,11 +76,13 @@ export class TrailHands {
     };
     followDrag(move, (kept) => {
       this.chip.hide();
-      this.stage.preview.set(null);
-      if (!kept) return;
-      if (change && change(project) !== project)
-        this.studio.edit(`Move the key at f ${shownFrame(bead.frame)} on the trail`, change);
-      else if (change)
+      const shown = this.proposals.result();
+      if (!kept) {
+        this.proposals.drop();
+        return;
+      }
+      this.proposals.take();
+      if (shown?.project === project)
         this.notices.tell('Only channels that have keys move on the trail; none of these goes that way');
       this.pickKeys(bead.frame);
     });

@@ -10,10 +10,9 @@ import {
   viewChild,
   type AfterViewInit,
 } from '@angular/core';
-import { curveOf, moveKeys, type KeyRef, type Program, type Project } from '@kaizen/core';
+import { curveOf, mapKeyPlaces, type KeyRef, type Program, type Project } from '@kaizen/core';
 import { Studio } from '../../../state/studio';
 import { shownFrame, shownNumber } from '../../../ui/amount';
-import type { Change } from '../../plot/drag';
 import { followDrag } from '../../../ui/follow-drag';
 import { Theme } from '../../../ui/theme';
 import { channelLabel } from '../../channel-label';
@@ -164,7 +163,7 @@ export class PathPlotComponent implements AfterViewInit {
       i === 0 ? pen.moveTo(plane.x(x), plane.y(y)) : pen.lineTo(plane.x(x), plane.y(y)),
     );
     pen.stroke();
-    const chosen = new Set(this.studio.bench().keys.map(({ channel, frame }) => `${channel}@${frame}`));
+    const chosen = new Set(this.model.look().keys.map(({ channel, frame }) => `${channel}@${frame}`));
     for (const { frame, refs } of this.keys(project, channels)) {
       const [x, y] = placeAt(program, channels, frame);
       const on = refs.some(({ channel }) => chosen.has(`${channel}@${frame}`));
@@ -202,30 +201,31 @@ export class PathPlotComponent implements AfterViewInit {
     if (!hit || this.studio.readOnly()) return;
     this.studio.set({ sheet: 'key' });
     this.held = this.points();
-    let change: Change | null = null;
     const move = (event: PointerEvent) => {
       const by = [
         (event.clientX - down.clientX) / plane.scale,
         -(event.clientY - down.clientY) / plane.scale,
       ] as const;
-      change = (from) =>
-        hit.refs.reduce(
-          (at, ref) => moveKeys(at, [ref], { frames: 0, value: by[channels.indexOf(ref.channel)]! }),
-          from,
-        );
-      this.stage.preview.set(change(project));
+      const edit = (now: Project) =>
+        mapKeyPlaces(now, hit.refs, ({ frame, value }, channel) => ({
+          frame,
+          value: value + by[channels.indexOf(channel)]!,
+        }));
       const text = `f ${shownFrame(hit.frame)} · ${shownNumber(by[0], 3)}, ${shownNumber(by[1], 3)} m`;
-      this.model.drag.set({
-        chip: { x: this.model.plot().time(hit.frame), y: event.offsetY, text },
-        box: null,
-        old: program,
-        channels,
-      });
+      this.model.showDrag(
+        { label: 'Move a key of the path', edit },
+        {
+          chip: { x: this.model.plot().time(hit.frame), y: event.offsetY, text },
+          box: null,
+          old: program,
+          channels,
+        },
+      );
     };
     followDrag(move, (kept) => {
       this.held = null;
-      this.model.stopShowing();
-      if (kept && change) this.studio.edit('Move a key of the path', change);
+      if (kept) this.model.keepDrag();
+      else this.model.stopShowing();
     });
   }
 }
