@@ -8,11 +8,10 @@ import type {
   RulerMoves,
   SideMode,
   SlopesKeep,
-  Span,
-  TimeKnot,
   Vec3,
 } from '@kaizen/core';
 import { documentActions } from './document';
+import type { Pointers } from './pointers';
 
 export type Density = 'ticks' | 'curves' | 'rates';
 export type Tool = 'select' | 'move' | 'turn' | 'size';
@@ -43,12 +42,6 @@ export interface TimeSettings {
   readonly moves: RulerMoves;
 }
 
-/** The work seen as stills on its keys, but over a span that is released. */
-export interface PosesHeld {
-  readonly on: boolean;
-  readonly released: Span | null;
-}
-
 /** How new keys begin: how the curve meets them, and the leg after a key that comes into no leg. */
 export interface NewKeys {
   readonly mode: SideMode;
@@ -77,11 +70,7 @@ export interface Shaping {
 }
 
 /** What is chosen and how it is looked at. Not history, kept with the project in this browser. */
-export interface BenchState {
-  readonly parts: readonly string[];
-  readonly channels: readonly string[];
-  readonly keys: readonly KeyRef[];
-  readonly handles: readonly HandleRef[];
+export interface BenchState extends Pointers {
   /** The frame where the playhead stopped last. */
   readonly frame: number;
   readonly density: Density;
@@ -90,7 +79,6 @@ export interface BenchState {
   readonly collapsed: readonly string[];
   readonly filter: RowFilter;
   readonly everyChannel: boolean;
-  readonly only: string | null;
   readonly capture: Capture;
   readonly playMode: PlayMode;
   readonly playSpeed: number;
@@ -106,17 +94,12 @@ export interface BenchState {
   readonly ghosts: boolean;
   readonly sheet: Sheet;
   readonly time: TimeSettings;
-  /** Fixed points of time, with where each goes; none: no Stakes are set. */
-  readonly stakes: readonly TimeKnot[];
-  readonly held: PosesHeld;
   /** Besides whole frames, what keys, stakes and the playhead snap to. */
   readonly snap: { readonly markers: boolean; readonly keys: boolean };
   /** Summary pegs of a part stand for its own keys, or for those of all below it too. */
   readonly summary: 'own' | 'below';
   /** The kinds of channels that have rows. */
   readonly kinds: readonly ChannelKind[];
-  /** Channels that stay drawn whatever is chosen. */
-  readonly pinned: readonly string[];
   readonly newKeys: NewKeys;
   readonly shaping: Shaping;
 }

@@ -1,15 +1,9 @@
 import { createAction, createFeature, createReducer, createSelector, on, props } from '@ngrx/store';
 import type { Project } from '@kaizen/core';
+import type { LooseEdit } from './loose-edit';
 import type { Pointers, PointersMoved } from './pointers';
 
-/** A changed value not yet keyed: it waits in the tray. */
-export interface LooseEdit {
-  readonly channel: string;
-  readonly frame: number;
-  readonly value: number;
-  /** The value the channel had there. */
-  readonly was: number;
-}
+export type { LooseEdit };
 
 /** What undo goes back to. */
 export interface Snapshot {

@@ -11,17 +11,30 @@ import {
   type Span,
   type TimeKnot,
 } from '@kaizen/core';
-import type { BenchState } from './bench';
-import type { LooseEdit } from './document';
+import type { LooseEdit } from './loose-edit';
 
 /**
  * What in the Bench points into the project. It goes through the mapping of each edit here and nowhere else, and undo
  * brings it back.
  */
-export type Pointers = Pick<
-  BenchState,
-  'parts' | 'channels' | 'keys' | 'handles' | 'only' | 'pinned' | 'stakes' | 'held'
->;
+export interface Pointers {
+  readonly parts: readonly string[];
+  readonly channels: readonly string[];
+  readonly keys: readonly KeyRef[];
+  readonly handles: readonly HandleRef[];
+  readonly only: string | null;
+  /** Channels that stay drawn whatever is chosen. */
+  readonly pinned: readonly string[];
+  /** Fixed points of time, with where each goes; none: no Stakes are set. */
+  readonly stakes: readonly TimeKnot[];
+  readonly held: PosesHeld;
+}
+
+/** The work seen as stills on its keys, but over a span that is released. */
+export interface PosesHeld {
+  readonly on: boolean;
+  readonly released: Span | null;
+}
 
 /** What pointed into the project before an edit, and where it points after. */
 export interface PointersMoved {
@@ -29,8 +42,16 @@ export interface PointersMoved {
   readonly after: Pointers;
 }
 
-export function pointersOf(bench: BenchState): Pointers {
-  const { parts, channels, keys, handles, only, pinned, stakes, held } = bench;
+export function pointersOf({
+  parts,
+  channels,
+  keys,
+  handles,
+  only,
+  pinned,
+  stakes,
+  held,
+}: Pointers): Pointers {
   return { parts, channels, keys, handles, only, pinned, stakes, held };
 }
 
