@@ -1,5 +1,5 @@
 import { compile, curveOf, type Project } from '@kaizen/core';
-import { draggedKeys } from '../../studio/src/app/bench/chart/key-drag';
+import { draggedKeys } from '../../studio/src/app/bench/chart/draggable/key-drag';
 import { drawTicks } from '../../studio/src/app/bench/chart/draw-ticks';
 import { layPlot, ROW } from '../../studio/src/app/bench/plot/plot';
 import { chartRows, type Row, type RowsQuery } from '../../studio/src/app/bench/plot/rows';

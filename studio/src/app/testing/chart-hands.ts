@@ -1,27 +1,27 @@
 import type { Project } from '@kaizen/core';
-import { BoxDrags } from '../bench/chart/box-drags';
-import { ChartDrags } from '../bench/chart/chart-drags';
 import { KeyInserter } from '../bench/key-inserter';
 import { ChartGestures } from '../bench/chart/chart-gestures';
+import { DRAGGABLES } from '../bench/chart/draggable';
+import { Reshape } from '../bench/chart/draggable/reshape';
+import { SelectByBox } from '../bench/chart/draggable/select-by-box';
+import { Slide } from '../bench/chart/draggable/slide';
 import { ChartModel } from '../bench/plot/chart-model';
-import { SpeedDrags } from '../bench/chart/speed-drags';
 import { Snapper } from '../bench/plot/snapper';
-import { MarkDrags } from '../bench/ruler/mark-drags';
 import { RulerTools } from '../bench/ruler/ruler-tools';
 import { TimeTools } from '../bench/time/time-tools';
 import { CommandRegistry } from '../commands/registry';
 import { fakes } from './fake-studio';
 
 const HANDS = [
-  BoxDrags,
+  ...DRAGGABLES.map(({ hand }) => hand),
   ChartModel,
-  ChartDrags,
   ChartGestures,
   KeyInserter,
-  MarkDrags,
+  Reshape,
   RulerTools,
+  SelectByBox,
+  Slide,
   Snapper,
-  SpeedDrags,
   TimeTools,
 ];
 
@@ -43,21 +43,25 @@ export function pointerAt(x: number, y: number, more: object = {}): PointerEvent
   return { offsetX: x, offsetY: y, clientX: x, clientY: y, ...held, ...more } as PointerEvent;
 }
 
-/** Presses on a canvas that remembers who listens, and gives the moves and the release. */
+/** Presses on the Chart with the window's listeners remembered, and gives the moves and the release. */
 export function pressChart(gestures: ChartGestures, down: PointerEvent) {
   const listeners = new Map<string, (event: PointerEvent) => void>();
-  const canvas = {
-    focus: () => undefined,
-    setPointerCapture: () => undefined,
-    addEventListener: (name: string, listener: (event: PointerEvent) => void) =>
-      listeners.set(name, listener),
-    removeEventListener: (name: string) => listeners.delete(name),
-  } as unknown as HTMLElement;
-  Object.assign(globalThis, { addEventListener: () => undefined, removeEventListener: () => undefined });
+  const canvas = { focus: () => undefined, setPointerCapture: () => undefined } as unknown as HTMLElement;
+  Object.assign(globalThis, {
+    addEventListener: (
+      name: string,
+      listener: (event: PointerEvent) => void,
+      { signal }: { readonly signal: AbortSignal },
+    ) => {
+      listeners.set(name, listener);
+      signal.addEventListener('abort', () => listeners.delete(name));
+    },
+  });
   gestures.press(Object.assign(down, { button: 0, preventDefault: () => undefined }), canvas);
   return {
     move: (event: PointerEvent) => listeners.get('pointermove')?.(event),
     up: (event: PointerEvent) => listeners.get('pointerup')?.(event),
+    leave: () => listeners.get('blur')?.({} as PointerEvent),
     held: () => listeners.size > 0,
   };
 }

@@ -248,15 +248,19 @@ export class NumberFieldComponent {
       this.scrubbed.set(start === undefined ? null : start + by);
       this.previewed.emit((value) => (start ?? value) + by);
     };
-    followDrag(move, (kept) => {
+    const finish = () => {
       this.scrubbed.set(null);
-      if (!dragged) {
-        if (kept) box.focus();
-        return;
-      }
-      this.previewed.emit(null);
-      const by = offset();
-      if (kept && by !== 0) this.changed.emit((value) => value + by);
+      if (dragged) this.previewed.emit(null);
+    };
+    followDrag({
+      move,
+      end: () => {
+        finish();
+        const by = offset();
+        if (!dragged) box.focus();
+        else if (by !== 0) this.changed.emit((value) => value + by);
+      },
+      cancel: finish,
     });
   }
 }

@@ -1,36 +1,27 @@
-import { Injectable, inject } from '@angular/core';
-import { curveOf, setRange, splitChannel, type KeyRef, type Project } from '@kaizen/core';
+import { Injectable, Injector, inject } from '@angular/core';
+import { curveOf } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
 import { Studio } from '../../state/studio';
-import { shownFrame } from '../../ui/amount';
+import { followDrag, type Drag } from '../../ui/follow-drag';
 import { KeyInserter } from '../key-inserter';
 import { Stage } from '../stage';
-import { CLICK_SLOP, NOTHING_SHOWN, type Drag } from '../plot/drag';
-import { ChartDrags } from './chart-drags';
 import { ChartModel } from '../plot/chart-model';
-import { curvesOfRow, hitChart, keysInBox, rowAt } from './hit';
-import type { HitScene, Target } from './target';
-import { MarkDrags } from '../ruler/mark-drags';
-import { BoxDrags } from './box-drags';
-import { SpeedDrags } from './speed-drags';
+import { frameAt, stripAt, valueAt } from '../plot/plot';
+import { curvesOfRow } from '../plot/rows';
 import { Snapper } from '../plot/snapper';
 import { TimeTools } from '../time/time-tools';
-import { frameAt, stripAt, valueAt } from '../plot/plot';
-import { panAxis } from '../plot/time-axis';
-import { sheetFor, toggled } from '../picking';
+import { DRAGGABLES, type Draggable, type HitScene, type Target } from './draggable';
+import { hitChart, rowAt } from './hit';
 
-/** What the pointer does on the Chart: scrubbing, picking, dragging keys and handles, box selection, panning and zooming. */
+/** What the pointer does on the Chart: it takes hold of what lies there, pans and zooms, and adds keys by a double click. */
 @Injectable({ providedIn: 'root' })
 export class ChartGestures {
+  private readonly injector = inject(Injector);
   private readonly studio = inject(Studio);
   private readonly stage = inject(Stage);
   private readonly model = inject(ChartModel);
-  private readonly drags = inject(ChartDrags);
   private readonly inserter = inject(KeyInserter);
-  private readonly speeds = inject(SpeedDrags);
-  private readonly boxes = inject(BoxDrags);
   private readonly snapper = inject(Snapper);
-  private readonly marks = inject(MarkDrags);
   private readonly pending = inject(TimeTools);
   private readonly registry = inject(CommandRegistry);
 
@@ -53,191 +44,35 @@ export class ChartGestures {
     return scene ? hitChart(scene, x, y) : null;
   }
 
+  /** How the pointer looks over a place. */
+  cursorAt(x: number, y: number): string {
+    const target = this.hit(x, y);
+    return target ? draggableOf(target).cursor : 'default';
+  }
+
   press(down: PointerEvent, canvas: HTMLElement): void {
     this.pending.giveWay();
     const scene = this.scene();
     if (!scene || this.model.drag()) return;
-    const [x, y] = [down.offsetX, down.offsetY];
-    const drag =
-      down.button === 1 || this.registry.spaceHeld()
-        ? this.pan(down, y)
-        : down.button === 0
-          ? this.begin(scene, down, x, y)
-          : null;
+    const pans = down.button === 1 || this.registry.spaceHeld();
+    const drag = pans ? this.pan(down) : down.button === 0 ? this.begin(scene, down) : null;
     if (!drag) return;
     down.preventDefault();
     canvas.focus();
-    canvas.setPointerCapture(down.pointerId);
-    const finish = () => {
-      canvas.removeEventListener('pointermove', move);
-      canvas.removeEventListener('pointerup', up);
-      canvas.removeEventListener('pointercancel', cancel);
-      removeEventListener('keydown', escape, true);
-    };
-    const move = (event: PointerEvent) => drag.move(event);
-    const up = (event: PointerEvent) => {
-      finish();
-      drag.end(event);
-    };
-    const cancel = () => {
-      finish();
-      drag.cancel();
-    };
-    const escape = (event: KeyboardEvent) => {
-      if (event.key !== 'Escape') return;
-      event.stopPropagation();
-      event.preventDefault();
-      cancel();
-    };
-    canvas.addEventListener('pointermove', move);
-    canvas.addEventListener('pointerup', up);
-    canvas.addEventListener('pointercancel', cancel);
-    addEventListener('keydown', escape, true);
+    followDrag(drag, { element: canvas, pointerId: down.pointerId });
   }
 
-  private begin(scene: HitScene, down: PointerEvent, x: number, y: number): Drag | null {
-    const target = hitChart(scene, x, y);
-    if (target.kind === 'ruler') return this.scrub(down);
-    if (target.kind === 'stake') return this.marks.stake(target.stake, down);
-    // while Stakes show what they would do, only they and the playhead can be moved
-    if (this.pending.stakesShow()) return null;
-    switch (target.kind) {
-      case 'marker':
-        return this.marks.marker(target.marker, target.end, down);
-      case 'sound':
-        return this.marks.sound(target.sound, down);
-      case 'run':
-        return this.drags.run(scene, down, target.end, target.frame);
-      case 'range':
-        return this.studio.readOnly() ? this.scrub(down) : this.moveRange(target.end, scene.project, down);
-      case 'keys':
-        return this.drags.keys(scene, down, target);
-      case 'handle':
-        return this.drags.handles(scene, down, target.handle, target.strip);
-      case 'speed':
-        return this.speeds.mark(scene, down, target.mark, target.strip);
-      case 'cruise':
-        return this.speeds.cruise(scene, down, target.cruise, target.strip);
-      case 'box':
-        return this.boxes.grip(scene, down, target.grip, target.strip);
-      case 'repeated':
-        return this.boxSelect(scene, down, () => this.leadTo(target.ref));
-      case 'curve':
-        return this.boxSelect(scene, down, () =>
-          this.pickChannel(this.nextCurve(target), down.ctrlKey || down.metaKey),
-        );
-      case 'ground':
-        return this.boxSelect(scene, down, () => {
-          if (!down.ctrlKey && !down.metaKey) this.studio.pick({ keys: [], handles: [] });
-        });
-    }
+  /** Takes hold of what lies under a press. While Stakes show what they would do, only they and the playhead can be moved. */
+  begin(scene: HitScene, down: PointerEvent): Drag | null {
+    const target = hitChart(scene, down.offsetX, down.offsetY);
+    const draggable = draggableOf(target);
+    if (this.pending.stakesShow() && !draggable.duringStakes) return null;
+    return this.injector.get(draggable.hand).begin(scene, down, target);
   }
 
-  /** The key that a repetition repeats: chosen, and brought into sight. */
-  private leadTo(ref: KeyRef): void {
-    this.studio.pick({ keys: [ref], handles: [] });
-    this.studio.set({ sheet: 'key' });
-    const { axis } = this.model.plot();
-    if (ref.frame < axis.first || ref.frame > axis.last)
-      this.model.axis.set(panAxis(axis, ref.frame - (axis.first + axis.last) / 2));
-  }
-
-  /** Curves that lay on each other where a curve was picked last: the next click there takes the next of them. */
-  private lying: readonly string[] = [];
-
-  private nextCurve(target: Target & { kind: 'curve' }): string {
-    const { channels } = this.studio.bench();
-    const [only] = channels;
-    const again =
-      channels.length === 1 && only !== undefined && this.lying.includes(only) && target.channel === only;
-    if (again) return this.lying[(this.lying.indexOf(only) + 1) % this.lying.length]!;
-    this.lying = target.all && target.all.length > 1 ? target.all : [];
-    return target.channel;
-  }
-
-  private pickChannel(channel: string, adding: boolean): void {
-    const { channels } = this.studio.bench();
-    const next = adding ? toggled(channels, channel) : [channel];
-    this.studio.pick({
-      channels: next,
-      parts: [splitChannel(channel).part],
-      ...(adding ? {} : { keys: [], handles: [] }),
-    });
-  }
-
-  private framed(
-    event: { readonly offsetX: number; readonly ctrlKey: boolean },
-    targets: readonly number[],
-  ): number {
-    return this.snapper.snap(frameAt(this.model.plot(), event.offsetX), targets, event);
-  }
-
-  private scrub(down: PointerEvent): Drag {
-    const before = this.stage.frame();
-    const targets = this.snapper.targets();
-    this.stage.stop();
-    const move = (event: PointerEvent) => this.stage.scrub(this.framed(event, targets));
-    move(down);
-    return { move, end: () => this.stage.goTo(this.stage.frame()), cancel: () => this.stage.goTo(before) };
-  }
-
-  private moveRange(end: 'start' | 'end', project: Project, down: PointerEvent): Drag {
-    const grabbed = project.range[end] - frameAt(this.model.plot(), down.offsetX);
-    return {
-      move: (event) => {
-        const frame = Math.round(frameAt(this.model.plot(), event.offsetX) + grabbed);
-        const edit = (now: Project) => setRange(now, { [end]: frame });
-        const chip = {
-          x: event.offsetX,
-          y: event.offsetY,
-          text: `${end} f ${shownFrame(project.range[end])} → ${shownFrame(edit(project).range[end])}`,
-        };
-        this.model.showDrag({ label: `Move the range’s ${end}`, edit }, { ...NOTHING_SHOWN, chip });
-      },
-      end: () => this.model.keepDrag(),
-      cancel: () => this.model.stopShowing(),
-    };
-  }
-
-  private boxSelect(scene: HitScene, down: PointerEvent, click: () => void): Drag {
-    const { bench } = scene;
-    const adding = down.ctrlKey || down.metaKey;
-    let dragged = false;
-    return {
-      move: (event) => {
-        dragged ||= Math.hypot(event.clientX - down.clientX, event.clientY - down.clientY) > CLICK_SLOP;
-        if (!dragged) return;
-        const box = {
-          left: Math.min(down.offsetX, event.offsetX),
-          right: Math.max(down.offsetX, event.offsetX),
-          top: Math.min(down.offsetY, event.offsetY),
-          bottom: Math.max(down.offsetY, event.offsetY),
-        };
-        const inside = keysInBox(scene, box);
-        const kept = adding
-          ? bench.keys.filter(
-              (key) => !inside.some((ref) => ref.channel === key.channel && ref.frame === key.frame),
-            )
-          : [];
-        this.studio.pick({ keys: [...kept, ...inside], handles: [] });
-        this.model.drag.set({ ...NOTHING_SHOWN, box });
-      },
-      end: () => {
-        this.model.stopShowing();
-        if (!dragged) click();
-        else if (this.studio.bench().keys.length > 0)
-          this.studio.set({ sheet: sheetFor(this.studio.bench().sheet) });
-      },
-      cancel: () => {
-        this.model.stopShowing();
-        this.studio.pick({ keys: bench.keys, handles: bench.handles });
-      },
-    };
-  }
-
-  private pan(down: PointerEvent, y: number): Drag {
+  private pan(down: PointerEvent): Drag {
     this.registry.useSpace();
-    const strip = stripAt(this.model.plot(), y);
+    const strip = stripAt(this.model.plot(), down.offsetY);
     let last = down;
     return {
       move: (event) => {
@@ -273,7 +108,7 @@ export class ChartGestures {
     if (!target || this.studio.readOnly()) return;
     const channels = this.channelsAt(scene, target, event.offsetY);
     if (channels.length === 0) return;
-    const frame = this.framed(event, []);
+    const frame = this.snapper.snap(frameAt(this.model.plot(), event.offsetX), [], event);
     const values = channels
       .filter((channel) => !curveOf(scene.project, channel))
       .map((channel) => ({ channel, frame, value: this.stage.valueOf(channel) ?? 0 }));
@@ -294,4 +129,9 @@ export class ChartGestures {
     const alone = target.strip?.channels.length === 1 ? target.strip.channels[0] : undefined;
     return alone === undefined ? [] : [alone];
   }
+}
+
+/** The entry of what was found; the list has one for each kind, so that what it takes is what was found. */
+function draggableOf(target: Target): Draggable<Target> {
+  return DRAGGABLES.find(({ kind }) => kind === target.kind) as unknown as Draggable<Target>;
 }

@@ -35,7 +35,7 @@ import { KeyMenuComponent } from './key-menu.component';
 import { PathPlotComponent } from './path/path-plot.component';
 import { valueStrips, type Strip } from '../plot/plot';
 import { RowsPanelComponent } from './rows-panel.component';
-import { boxEdges, boxGrips, keyBox } from './scale-box';
+import { boxEdges, boxGrips, keyBox } from './draggable/scale-box';
 
 /** The Chart: rows at the left, time to their right. The drawing is on canvas; what moves all the time on a second one above. */
 @Component({
@@ -277,23 +277,7 @@ export class ChartComponent implements AfterViewInit {
 
   onHover(event: PointerEvent): void {
     if (event.buttons !== 0) return;
-    const target = this.gestures.hit(event.offsetX, event.offsetY);
-    const cursors = {
-      ruler: 'ew-resize',
-      range: 'col-resize',
-      stake: 'col-resize',
-      marker: 'grab',
-      sound: 'grab',
-      run: 'col-resize',
-      keys: 'grab',
-      handle: 'grab',
-      speed: 'grab',
-      cruise: 'ns-resize',
-      repeated: 'pointer',
-      box: 'nwse-resize',
-      curve: 'pointer',
-      ground: 'default',
-    };
-    this.cursor.set(this.registry.spaceHeld() ? 'move' : cursors[target?.kind ?? 'ground']);
+    const { offsetX: x, offsetY: y } = event;
+    this.cursor.set(this.registry.spaceHeld() ? 'move' : this.gestures.cursorAt(x, y));
   }
 }

@@ -8,7 +8,7 @@ import { channelLine, channelRateLine } from '../plot/chart-lines';
 import { drawCurves } from './draw-curves';
 import { drawOverlay } from './draw-overlay';
 import { layPlot, layStrips, PEG_ROW, RULER, xOf, yOf, type Order, type Plot } from '../plot/plot';
-import { boxEdges, boxGrips, keyBox } from './scale-box';
+import { boxEdges, boxGrips, keyBox } from './draggable/scale-box';
 
 const RUN = 'wagon/translate.x';
 const LIFT = 'hook/translate.y';

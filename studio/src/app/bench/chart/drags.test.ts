@@ -2,12 +2,13 @@ import '@angular/compiler';
 import { addSound, curveOf, putMarker } from '@kaizen/core';
 import { chartHands, pointerAt, pressChart } from '../../testing/chart-hands';
 import { chartProject } from '../../testing/chart-project';
-import { MarkDrags } from '../ruler/mark-drags';
 import { TimeTools } from '../time/time-tools';
-import type { Drag } from '../plot/drag';
+import type { Drag } from '../../ui/follow-drag';
+import { MarkerHand } from './draggable/marker';
+import { SoundHand } from './draggable/sound';
 import { ChartGestures } from './chart-gestures';
+import type { HitScene } from './draggable';
 import { RULER, ROW, xOf } from '../plot/plot';
-import {} from '../plot/snapper';
 
 const RUN = 'wagon/translate.x';
 const marker = { id: 'm', name: 'full', kind: 'note' as const, frame: 30, end: 40 };
@@ -43,6 +44,29 @@ describe('drags on the Chart', () => {
     expect(studio.labels).toEqual(['Scale 2 keys in time']);
   });
 
+  it('are given up where the window is left, the selection as it was', () => {
+    const { studio, stage, injector, at, frames, row } = setUp();
+    const hand = pressChart(injector.get(ChartGestures), at(24, row(1)));
+    hand.move(at(40, row(1)));
+    expect(curveOf(stage.shown()!, RUN)!.keys[1]!.frame).toBe(40);
+    hand.leave();
+    expect(hand.held()).toBe(false);
+    expect(frames()).toEqual([0, 24, 48]);
+    expect(studio.bench().keys).toEqual([]);
+    expect(studio.labels).toEqual([]);
+  });
+
+  it('keep what was undone meanwhile: the edit is done to the project as it is at the release', () => {
+    const { studio, injector, at, frames, row } = setUp();
+    const hand = pressChart(injector.get(ChartGestures), at(24, row(1)));
+    hand.move(at(30, row(1)));
+    studio.edit('elsewhere', (now) => putMarker(now, { ...marker, frame: 5 }));
+    hand.up(at(30, row(1)));
+    expect(frames()).toEqual([0, 30, 48]);
+    expect(studio.project()!.markers[0]!.frame).toBe(5);
+    expect(studio.bench().keys).toEqual([{ channel: RUN, frame: 30 }]);
+  });
+
   it('of keys snap to markers and keys of other rows when those are on, not while Ctrl is held', () => {
     const { studio, injector, at, frames, row } = setUp();
     studio.set({ snap: { markers: true, keys: true }, wholeFrames: false });
@@ -63,15 +87,17 @@ describe('drags on the Chart', () => {
 
   it('of markers and sounds move them along time, shown meanwhile', () => {
     const { studio, stage, injector, at } = setUp();
-    const marks = injector.get(MarkDrags);
-    const drag = marks.marker(marker, 'end', at(40, RULER + 8));
+    const [marks, sounds] = [injector.get(MarkerHand), injector.get(SoundHand)];
+    const scene = {} as HitScene;
+    const held = (end: 'end' | 'whole') => ({ kind: 'marker' as const, marker, end });
+    const drag = marks.begin(scene, at(40, RULER + 8), held('end'));
     drag.move(at(52, RULER + 8));
     expect(stage.proposed()!.markers[0]).toMatchObject({ frame: 30, end: 52 });
     drag.cancel();
     expect(stage.proposed()).toBeNull();
-    through(marks.marker(marker, 'whole', at(35, RULER + 8)), at(30, RULER + 8));
+    through(marks.begin(scene, at(35, RULER + 8), held('whole')), at(30, RULER + 8));
     expect(studio.project()!.markers[0]).toMatchObject({ frame: 25, end: 35 });
-    through(marks.sound(sound, at(20, RULER + 30)), at(24, RULER + 30));
+    through(sounds.begin(scene, at(20, RULER + 30), { kind: 'sound', sound }), at(24, RULER + 30));
     expect(studio.project()!.sounds[0]!.start).toBe(14);
     expect(studio.labels).toEqual(['Move the marker “full”', 'Move a sound']);
   });

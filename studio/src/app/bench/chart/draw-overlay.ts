@@ -4,7 +4,7 @@ import type { Box, DragShown } from '../plot/chart-model';
 import { MONO, type Ink } from '../plot/ink';
 import { RULER, xOf, type Plot } from '../plot/plot';
 import { drawTags } from '../plot/rates/draw-rates';
-import type { BoxGrip } from './scale-box';
+import type { BoxGrip } from './draggable/scale-box';
 
 /** What shows at the playhead and of an edit of time before it happens. */
 export interface TimeShown {

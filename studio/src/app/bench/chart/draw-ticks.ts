@@ -5,7 +5,7 @@ import { channelLabel } from '../channel-label';
 import type { BenchState } from '../../state/bench';
 import { drawSides } from './draw-peg-sides';
 import { drawOutsideGround } from './draw-ruler';
-import { runEnds } from './hit';
+import { runEnds } from './draggable/run';
 import { drawPeg, drawPin, drawSummaryPegs, firstKeyFrom, lean, pegShape } from '../plot/pegs';
 import { WORDS, type Ink } from '../plot/ink';
 import { ROW, xOf, type Plot } from '../plot/plot';

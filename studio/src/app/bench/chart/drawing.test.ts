@@ -7,8 +7,9 @@ import type { BenchState } from '../../state/bench';
 import { drawOverlay } from './draw-overlay';
 import { drawRuler } from './draw-ruler';
 import { drawTicks, type TicksScene } from './draw-ticks';
-import { hitChart, runEnds } from './hit';
-import type { HitScene, Target } from './target';
+import type { HitScene, Target } from './draggable';
+import { runEnds } from './draggable/run';
+import { hitChart } from './hit';
 import { headHeight, layPlot, MARKER_ROW, ROW, RULER, SOUND_ROW, xOf } from '../plot/plot';
 import { chartRows } from '../plot/rows';
 

@@ -3,14 +3,15 @@ import { curveOf, setLeg, type Project } from '@kaizen/core';
 import { chartHands, pointerAt, pressChart } from '../../testing/chart-hands';
 import { chartProject } from '../../testing/chart-project';
 import type { BenchState } from '../../state/bench';
-import { BoxDrags } from './box-drags';
-import type { Drag } from '../plot/drag';
+import { BoxGripHand } from './draggable/box-grip';
+import { CruiseHand } from './draggable/cruise';
+import type { Drag } from '../../ui/follow-drag';
 import { ChartGestures } from './chart-gestures';
 import { xOf, yOf, type Strip } from '../plot/plot';
-import { boxGrips } from './scale-box';
-import { SpeedDrags } from './speed-drags';
+import { boxGrips } from './draggable/scale-box';
+import { SpeedMarkHand } from './draggable/speed-mark';
 import { cruises, speedMarks } from '../plot/rates/speed-marks';
-import type { HitScene } from './target';
+import type { HitScene } from './draggable';
 
 const RUN = 'wagon/translate.x';
 const LIFT = 'hook/translate.y';
@@ -56,7 +57,9 @@ describe('dragging in the strip of speed', () => {
     const [cruise] = cruises(it.studio.project()!, curveOf(it.studio.project()!, RUN)!);
     const strip = it.strip(1);
     const y = yOf(strip, cruise!.speed);
-    const drag = it.injector.get(SpeedDrags).cruise(it.scene(), it.at(100, y), cruise!, strip);
+    const drag = it.injector
+      .get(CruiseHand)
+      .begin(it.scene(), it.at(100, y), { kind: 'cruise', cruise: cruise!, strip });
     drag.move(it.at(100, yOf(strip, cruise!.speed + 0.5)));
     expect(it.studio.labels).toEqual([]);
     expect(it.stage.proposed()).not.toBeNull();
@@ -77,7 +80,10 @@ describe('dragging in the strip of speed', () => {
       ({ kind }) => kind === 'ramp',
     )!;
     const [x, y] = [xOf(it.model.plot(), mark.frame), yOf(it.strip(1), mark.speed)];
-    const begin = () => it.injector.get(SpeedDrags).mark(it.scene(), it.at(x, y), mark, it.strip(1));
+    const begin = () =>
+      it.injector
+        .get(SpeedMarkHand)
+        .begin(it.scene(), it.at(x, y), { kind: 'speed', mark, strip: it.strip(1) });
     const given = begin();
     given.move(it.at(x + 30, y));
     given.cancel();
@@ -100,7 +106,9 @@ describe('dragging in the strip of speed', () => {
       )!;
       const strip = it.strip(1);
       const [x, y] = [xOf(it.model.plot(), 24), yOf(strip, mark.speed)];
-      const drag = it.injector.get(SpeedDrags).mark(it.scene(), it.at(x, y), mark, strip);
+      const drag = it.injector
+        .get(SpeedMarkHand)
+        .begin(it.scene(), it.at(x, y), { kind: 'speed', mark, strip });
       drag.move(it.at(x, yOf(strip, mark.speed + 1)));
       drag.end(it.at(0, 0));
       expect(it.keys()[1]!.out.slope).toBeCloseTo(perFrame(mark.speed + 1), 9);
@@ -115,7 +123,9 @@ describe('dragging in the strip of speed', () => {
     it.studio.readOnly.set(true);
     const before = it.studio.project();
     const [cruise] = cruises(before!, curveOf(before!, RUN)!);
-    const drag = it.injector.get(SpeedDrags).cruise(it.scene(), it.at(0, 0), cruise!, it.strip(1));
+    const drag = it.injector
+      .get(CruiseHand)
+      .begin(it.scene(), it.at(0, 0), { kind: 'cruise', cruise: cruise!, strip: it.strip(1) });
     drag.move(it.at(0, 50));
     drag.end(it.at(0, 50));
     expect(it.studio.project()).toBe(before);
@@ -137,7 +147,9 @@ describe('dragging the box around chosen keys', () => {
     const grip = boxGrips(it.model.plot(), strip, it.studio.project()!, it.studio.bench().keys).find(
       (each) => each.time === time && each.value === value,
     )!;
-    const drag: Drag = it.injector.get(BoxDrags).grip(it.scene(), it.at(grip.x, grip.y), grip, strip);
+    const drag: Drag = it.injector
+      .get(BoxGripHand)
+      .begin(it.scene(), it.at(grip.x, grip.y), { kind: 'box', grip, strip });
     const to = (frames: number, rise: number, more: object = {}) =>
       it.at(grip.x + frames * 10, grip.y + yOf(strip, rise) - yOf(strip, 0), more);
     return { ...it, drag, to };

@@ -4,13 +4,13 @@ import { initialBench, type BenchState } from '../../state/bench';
 import { chartProject, programOf } from '../../testing/chart-project';
 import { channelLabel } from '../channel-label';
 import { coincidingGroups } from '../plot/coinciding';
-import { hitPlot } from './hit-plot';
-import { draggedHandles } from './key-drag';
+import { hitChart } from './hit';
+import { draggedHandles } from './draggable/key-drag';
 import { fitPlane, pathChannels } from './path/path-plane';
 import { layPlot, layStrips, xOf, yOf } from '../plot/plot';
 import { curvePolyline } from '../plot/polyline';
-import { boxGrips, keyBox } from './scale-box';
-import type { HitScene } from './target';
+import { boxGrips, keyBox } from './draggable/scale-box';
+import type { HitScene } from './draggable';
 
 const RUN = 'wagon/translate.x';
 const LIFT = 'hook/translate.y';
@@ -26,7 +26,7 @@ function alike(): Project {
 
 function sceneOf(project: Project, bench: Partial<BenchState> = {}): HitScene {
   const channels = [RUN, LIFT].map((channel) => ({ channel, label: channelLabel(project, channel) }));
-  const strips = layStrips(channels, new Map([['m', { low: -1, high: 5 }]]), 400);
+  const strips = layStrips(channels, new Map([['m', { low: -1, high: 7 }]]), 400);
   return {
     plot: layPlot({ first: 0, last: 100 }, 1000, 400, strips),
     project,
@@ -38,7 +38,7 @@ function sceneOf(project: Project, bench: Partial<BenchState> = {}): HitScene {
 }
 const under = (scene: HitScene, frame: number, value: number) => {
   const strip = scene.plot.strips[0]!;
-  return hitPlot(scene, strip, xOf(scene.plot, frame), yOf(strip, value));
+  return hitChart(scene, xOf(scene.plot, frame), yOf(strip, value));
 };
 
 describe('curves that lie on each other', () => {
@@ -99,12 +99,12 @@ describe('the box around chosen keys', () => {
     const corner = boxGrips(scene.plot, strip, scene.project, keys).find(
       ({ time, value }) => time === 1 && value === 1,
     )!;
-    expect(hitPlot(scene, strip, corner.x, corner.y)).toMatchObject({
+    expect(hitChart(scene, corner.x, corner.y)).toMatchObject({
       kind: 'box',
       grip: { time: 1, value: 1 },
     });
     const without = sceneOf(chartProject(), { keys });
-    expect(hitPlot(without, strip, corner.x, corner.y).kind).not.toBe('box');
+    expect(hitChart(without, corner.x, corner.y).kind).not.toBe('box');
   });
 });
 

@@ -289,3 +289,9 @@ function meantChannels(
   if (bench.pinned.some(lives)) return [];
   return of(project.parts).filter((channel) => curves.has(channel));
 }
+
+/** The curves whose keys a row's pegs are or stand for. */
+export function curvesOfRow(row: Row): readonly Curve[] {
+  if (row.kind !== 'channel') return row.curves;
+  return row.curve ? [row.curve] : [];
+}

@@ -1,10 +1,10 @@
 import '@angular/compiler';
 import { layPlot, headHeight, MARKER_ROW, RULER, SOUND_ROW } from '../plot/plot';
 import { snapFrame } from '../plot/snap';
-import { rangeOfKeys } from '../chart/key-range';
+import { rangeOfKeys } from '../chart/draggable/key-range';
 import { chartProject } from '../../testing/chart-project';
 import { markerBox } from './draw-marks';
-import { movedMarker } from './mark-drags';
+import { movedMarker } from '../chart/draggable/marker';
 import { peaksOf } from './sound-shelf';
 import { soundType } from '../../open/files';
 

@@ -160,11 +160,18 @@ export class GripsComponent {
       this.poser.show(values);
       this.chip.show(event.clientX - corner.left, event.clientY - corner.top, shown.text);
     };
-    followDrag(move, (kept) => {
-      this.chip.hide();
-      if (kept && values.length === 0 && axis !== null) this.strip.begin(axis);
-      else if (kept && values.length > 0) this.poser.take(this.label(pose, axis), values);
-      else this.poser.cancel();
+    followDrag({
+      move,
+      end: () => {
+        this.chip.hide();
+        if (values.length > 0) this.poser.take(this.label(pose, axis), values);
+        else this.poser.cancel();
+        if (values.length === 0 && axis !== null) this.strip.begin(axis);
+      },
+      cancel: () => {
+        this.chip.hide();
+        this.poser.cancel();
+      },
     });
   }
 
@@ -189,9 +196,7 @@ export class GripsComponent {
       const at = onPlane(ray, origin, facing);
       if (at) put(at);
     };
-    followDrag(move, (kept) => {
-      if (!kept) put(origin);
-    });
+    followDrag({ move, end: () => undefined, cancel: () => put(origin) });
   }
 
   private label(pose: PartPose, axis: number | null): string {

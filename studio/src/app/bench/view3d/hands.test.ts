@@ -72,7 +72,11 @@ describe('the trail under the hand', () => {
     hands.drag(bead, eye(), at(2, 0), corner);
     listeners.get('pointermove')!(at(2.5, 0.7));
     expect(curveOf(stage.proposed()!, RUN)!.keys[1]!.value).toBeCloseTo(2.5, 6);
-    listeners.get('keydown')!({ key: 'Escape', stopPropagation: () => undefined });
+    listeners.get('keydown')!({
+      key: 'Escape',
+      stopPropagation: () => undefined,
+      preventDefault: () => undefined,
+    });
     expect(stage.proposed()).toBeNull();
     expect(studio.labels).toEqual([]);
     hands.drag(bead, eye(), at(2, 0), corner);

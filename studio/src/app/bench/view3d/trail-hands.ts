@@ -74,17 +74,20 @@ export class TrailHands {
         `f ${shownFrame(bead.frame)}, moved ${shownNumber(shift.length(), 3)} m`,
       );
     };
-    followDrag(move, (kept) => {
-      this.chip.hide();
-      const shown = this.proposals.result();
-      if (!kept) {
+    followDrag({
+      move,
+      end: () => {
+        this.chip.hide();
+        const shown = this.proposals.result();
+        this.proposals.take();
+        if (shown?.project === project)
+          this.notices.tell('Only channels that have keys move on the trail; none of these goes that way');
+        this.pickKeys(bead.frame);
+      },
+      cancel: () => {
+        this.chip.hide();
         this.proposals.drop();
-        return;
-      }
-      this.proposals.take();
-      if (shown?.project === project)
-        this.notices.tell('Only channels that have keys move on the trail; none of these goes that way');
-      this.pickKeys(bead.frame);
+      },
     });
   }
 

@@ -222,10 +222,16 @@ export class PathPlotComponent implements AfterViewInit {
         },
       );
     };
-    followDrag(move, (kept) => {
-      this.held = null;
-      if (kept) this.model.keepDrag();
-      else this.model.stopShowing();
+    followDrag({
+      move,
+      end: () => {
+        this.held = null;
+        this.model.keepDrag();
+      },
+      cancel: () => {
+        this.held = null;
+        this.model.stopShowing();
+      },
     });
   }
 }

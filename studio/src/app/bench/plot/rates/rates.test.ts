@@ -13,8 +13,8 @@ import { chartProject, programOf } from '../../../testing/chart-project';
 import { NAMED_INK as ink, recordingPen } from '../../../testing/recording-pen';
 import { channelLabel } from '../../channel-label';
 import { drawBreach, drawLimit, drawRate, limitText } from './draw-rates';
-import { hitPlot } from '../../chart/hit-plot';
-import type { HitScene } from '../../chart/target';
+import type { HitScene } from '../../chart/draggable';
+import { hitChart } from '../../chart/hit';
 import { layPlot, layStrips, xOf, yOf, type Order } from '../plot';
 import { initialBench } from '../../../state/bench';
 import { curveRates, drivenRates, rateExtent, rateSteps } from './rate-line';
@@ -181,7 +181,7 @@ describe('what can be taken hold of in the speed', () => {
     const at = (frame: number, speed: number) => {
       const made = scene(trapezoid());
       const strip = made.plot.strips[1]!;
-      return hitPlot(made, strip, xOf(made.plot, frame), yOf(strip, speed));
+      return hitChart(made, xOf(made.plot, frame), yOf(strip, speed));
     };
     const cruise = 2 / 0.75;
     expect(at(6, cruise)).toMatchObject({ kind: 'speed', mark: { kind: 'ramp', which: 'accelerate' } });

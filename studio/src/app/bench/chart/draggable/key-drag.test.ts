@@ -1,13 +1,14 @@
 import '@angular/compiler';
 import { curveOf, followKeys, setSideMode, type Project } from '@kaizen/core';
 import { draggedHandles, draggedKeys, handleChip, keyChip } from './key-drag';
-import { hitChart, keysInBox } from './hit';
-import type { HitScene } from './target';
-import { initialBench } from '../../state/bench';
-import { channelLabel } from '../channel-label';
-import { layPlot, layStrips, PLOT_TOP, RULER, ROW, xOf, yOf } from '../plot/plot';
-import { chartRows } from '../plot/rows';
-import { chartProject, programOf } from '../../testing/chart-project';
+import { hitChart } from '../hit';
+import type { HitScene } from './draggable';
+import { keysInBox } from './select-by-box';
+import { initialBench } from '../../../state/bench';
+import { channelLabel } from '../../channel-label';
+import { layPlot, layStrips, PLOT_TOP, RULER, ROW, xOf, yOf } from '../../plot/plot';
+import { chartRows } from '../../plot/rows';
+import { chartProject, programOf } from '../../../testing/chart-project';
 
 const project = chartProject();
 const RUN = 'wagon/translate.x';

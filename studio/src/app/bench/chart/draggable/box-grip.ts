@@ -1,26 +1,32 @@
 import { Injectable, inject } from '@angular/core';
 import { scaleBox } from '@kaizen/core';
-import { Studio } from '../../state/studio';
-import { shownFrame, shownNumber } from '../../ui/amount';
-import type { Drag } from '../plot/drag';
-import { ChartModel } from '../plot/chart-model';
-import type { HitScene } from './target';
-import { frameAt, valueAt, type Strip } from '../plot/plot';
-import { keyBox, type BoxGrip } from './scale-box';
+import { Studio } from '../../../state/studio';
+import { shownFrame, shownNumber } from '../../../ui/amount';
+import type { Drag } from '../../../ui/follow-drag';
+import { ChartModel } from '../../plot/chart-model';
+import { frameAt, valueAt, type Strip } from '../../plot/plot';
+import { boxGrips, keyBox, type BoxGrip } from './scale-box';
+import { channelsOf, near, type Draggable, type Hand, type HitScene } from './draggable';
 
+interface GripHeld {
+  readonly kind: 'box';
+  readonly grip: BoxGrip;
+  readonly strip: Strip;
+}
 /** How small a box may be scaled in time. */
 const LEAST = 0.01;
 
-/** Dragging a grip of the box around the chosen keys: they are scaled about the other side, with Ctrl about the middle. */
+/** A grip of the box around the chosen keys: they are scaled about the other side, with Ctrl about the middle. */
 @Injectable({ providedIn: 'root' })
-export class BoxDrags {
+export class BoxGripHand implements Hand<GripHeld> {
   private readonly studio = inject(Studio);
   private readonly model = inject(ChartModel);
 
-  grip({ project, program, bench }: HitScene, down: PointerEvent, grip: BoxGrip, strip: Strip): Drag {
-    const box = keyBox(project, strip, bench.keys)!;
+  begin({ project, program, bench }: HitScene, down: PointerEvent, { grip, strip }: GripHeld): Drag {
+    const { keys } = bench;
+    const box = keyBox(project, strip, keys)!;
     const plot = this.model.plot();
-    const label = `Scale ${bench.keys.length} keys`;
+    const label = `Scale ${keys.length} keys`;
     return {
       move: (event) => {
         if (this.studio.readOnly()) return;
@@ -43,10 +49,9 @@ export class BoxDrags {
             : `value × ${shownNumber(value.factor, 3)} about ${shownNumber(value.about, 2)} ${strip.told}`.trimEnd(),
         ];
         const chip = { x: event.offsetX, y: event.offsetY, text: told.filter(Boolean).join(' · ') };
-        const channels = [...new Set(bench.keys.map(({ channel }) => channel))];
         this.model.showDrag(
-          { label, edit: (now) => scaleBox(now, bench.keys, scale) },
-          { chip, box: null, old: program, channels },
+          { label, edit: (now) => scaleBox(now, keys, scale) },
+          { chip, box: null, old: program, channels: channelsOf(keys) },
         );
       },
       end: () => this.model.keepDrag(),
@@ -75,3 +80,15 @@ function side(way: -1 | 0 | 1, low: number, high: number, by: number, middle: bo
   const edge = way === 1 ? high : low;
   return { about, factor: (edge + by - about) / (edge - about) };
 }
+
+export const boxGrip: Draggable<GripHeld> = {
+  kind: 'box',
+  areas: ['values'],
+  cursor: 'nwse-resize',
+  hit: ({ plot, project, bench }, { strip, x, y }) => {
+    if (!bench.shaping.box || !strip) return null;
+    const grip = boxGrips(plot, strip, project, bench.keys).find((each) => near(each.x - x, each.y - y));
+    return grip ? { kind: 'box', grip, strip } : null;
+  },
+  hand: BoxGripHand,
+};

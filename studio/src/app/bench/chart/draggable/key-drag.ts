@@ -10,7 +10,7 @@ import {
   type KeyRef,
   type Project,
 } from '@kaizen/core';
-import { decimalsOf, shownFrame, shownNumber, signedNumber } from '../../ui/amount';
+import { decimalsOf, shownFrame, shownNumber, signedNumber } from '../../../ui/amount';
 
 /** How far a drag went, in frames and in the value of the strip it began in. */
 export interface Travel {

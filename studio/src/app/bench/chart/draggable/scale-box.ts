@@ -1,6 +1,6 @@
 import { greatestOf, keyAtFrame, leastOf, curveOf, type KeyRef, type Project } from '@kaizen/core';
-import { chosenFrames } from '../plot/chosen';
-import { xOf, yOf, type Plot, type Strip } from '../plot/plot';
+import { chosenFrames } from '../../plot/chosen';
+import { xOf, yOf, type Plot, type Strip } from '../../plot/plot';
 
 /** Room between the outer chosen keys and the box around them, in pixels. */
 const ROOM = 12;

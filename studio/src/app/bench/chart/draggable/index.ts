@@ -1,0 +1,37 @@
+import { boxGrip } from './box-grip';
+import { cruise } from './cruise';
+import { curve } from './curve';
+import { ground } from './ground';
+import { handle } from './handle';
+import { keys } from './keys';
+import { marker } from './marker';
+import { playhead } from './playhead';
+import { rangeEnd } from './range-end';
+import { repeatedKey } from './repeated-key';
+import { run } from './run';
+import { sound } from './sound';
+import { speedMark } from './speed-mark';
+import { stake } from './stake';
+
+export type { Draggable, Hand, HitScene, Place } from './draggable';
+
+/** All that can be pressed or dragged on the Chart. Where several lie at a place, the first of them is meant. */
+export const DRAGGABLES = [
+  stake,
+  rangeEnd,
+  marker,
+  sound,
+  playhead,
+  run,
+  boxGrip,
+  handle,
+  keys,
+  repeatedKey,
+  speedMark,
+  cruise,
+  curve,
+  ground,
+] as const;
+
+/** What lies under a place of the Chart's canvas. */
+export type Target = NonNullable<ReturnType<(typeof DRAGGABLES)[number]['hit']>>;
