@@ -48,25 +48,30 @@ export class Reduce {
     const project = this.studio.project();
     if (!project || !(tolerance > 0)) return;
     const refs = this.refs(project);
-    await this.work('Simplify', project, () =>
-      runSimplify(project, refs, tolerance, (share) => this.progress.set(share)),
-    );
+    await this.work('Simplify', project, (report) => runSimplify(project, refs, tolerance, report));
   }
 
   async bake(every: number): Promise<void> {
     const project = this.studio.project();
     if (!project || !(every > 0)) return;
     const channels = this.tools.channels();
-    await this.work(`Bake every ${shownFrame(every)} f`, project, () =>
-      runBake(project, channels, every, project.range, (share) => this.progress.set(share)),
+    await this.work(`Bake every ${shownFrame(every)} f`, project, (report) =>
+      runBake(project, channels, every, project.range, report),
     );
   }
 
-  private async work(title: string, project: Project, begin: () => WorkerRun<Shaped>): Promise<void> {
+  private async work(
+    title: string,
+    project: Project,
+    begin: (report: (share: number) => void) => WorkerRun<Shaped>,
+  ): Promise<void> {
     this.cancel();
     this.proposals.drop();
     this.progress.set(0);
-    const run = begin();
+    // a worker that was cancelled may still have told how far it is
+    const run: WorkerRun<Shaped> = begin((share) => {
+      if (this.run === run) this.progress.set(share);
+    });
     this.run = run;
     try {
       const made = await run.result;
