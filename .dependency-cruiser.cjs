@@ -8,19 +8,21 @@ const layers = [
   'drive',
   'evaluate',
   'edit',
+  'reading',
   'find',
   'interchange',
 ];
 const above = {
   project: layers.filter((l) => l !== 'project'),
-  law: ['curve', 'shape', 'rig', 'drive', 'evaluate', 'edit', 'find', 'interchange'],
-  curve: ['shape', 'rig', 'drive', 'evaluate', 'edit', 'find', 'interchange'],
-  shape: ['curve', 'rig', 'drive', 'evaluate', 'edit', 'find', 'interchange'],
-  rig: ['curve', 'drive', 'evaluate', 'edit', 'find', 'interchange'],
-  drive: ['rig', 'evaluate', 'edit', 'find', 'interchange'],
-  evaluate: ['edit', 'find', 'interchange'],
-  edit: ['interchange', 'find'],
-  interchange: ['edit', 'find'],
+  law: ['curve', 'shape', 'rig', 'drive', 'evaluate', 'edit', 'reading', 'find', 'interchange'],
+  curve: ['shape', 'rig', 'drive', 'evaluate', 'edit', 'reading', 'find', 'interchange'],
+  shape: ['curve', 'rig', 'drive', 'evaluate', 'edit', 'reading', 'find', 'interchange'],
+  rig: ['curve', 'drive', 'evaluate', 'edit', 'reading', 'find', 'interchange'],
+  drive: ['rig', 'evaluate', 'edit', 'reading', 'find', 'interchange'],
+  evaluate: ['edit', 'reading', 'find', 'interchange'],
+  edit: ['reading', 'interchange', 'find'],
+  reading: ['interchange', 'find'],
+  interchange: ['find'],
 };
 
 module.exports = {

@@ -268,7 +268,7 @@ test('treatments, laid on by hand one over the other, ordered by keyboard, do wh
   await bench.type('At most', '3');
   await judge((f) => Math.min(3, stepped(f)));
   await lay('Noise');
-  await bench.type('Scale', '0.25');
+  await bench.type('Amount', '0.25');
   await bench.type('Period', '9');
   await bench.type('Seed', '7');
   await judge((f) => Math.min(3, stepped(f)) + 0.25 * noise(f, 9, 7));

@@ -119,6 +119,7 @@ test('a treatment’s weight becomes a curve that is keyed in the same Chart', a
   await chooseChannel(bench, id);
   await tab(page, 'Curve');
   await press(page, 'Over time');
+  await press(page, 'Plot it');
   await expect(page.getByRole('img', { name: /^Chart, 2 channels drawn/ })).toBeVisible();
   await page.keyboard.press('Shift+0');
   await bench.settled();
@@ -135,6 +136,58 @@ test('a treatment’s weight becomes a curve that is keyed in the same Chart', a
   const values = sampled(file, id, '0:400');
   for (let frame = 144; frame <= 400; frame++) expect(values.get(frame)!).toBe(0);
   expect(Math.max(...[...values.values()].map(Math.abs))).toBeGreaterThan(1);
+});
+
+test('treatments are lanes under the plot: weighed there over time, reordered, passed by', async ({
+  page,
+}) => {
+  const bench = await Bench.openSample(page, 'Quay');
+  const id = 'buoy/rotate.z';
+  await chooseChannel(bench, id);
+  await tab(page, 'Curve');
+  await press(page, 'Lay over ▾');
+  await page.getByRole('menuitem', { name: 'Gain' }).click();
+  await bench.type('Factor', '3');
+  const bead = (name: string) => page.getByRole('button', { name: new RegExp(`^${name}, lane`) });
+  const lanes = page.locator('kz-lanes canvas');
+  const plain = sampled(await bench.save(), id, '0:144');
+
+  await bead('Noise').click();
+  const box = (await lanes.boundingBox())!;
+  const { first, last } = await bench.scales();
+  const at = (frame: number, y: number) => ({
+    x: box.x + ((frame - first) / (last - first)) * box.width,
+    y: box.y + y,
+  });
+  for (const frame of [24, 72, 96]) {
+    const place = at(frame, 25);
+    await page.mouse.dblclick(place.x, place.y);
+    await bench.settled();
+  }
+  await bench.drag(at(72, 5), at(72, 60));
+  const weighed = await bench.save();
+  const weight = curveIn(weighed, id).treatments![0]!['weight'] as { keys: SavedKey[] };
+  expect(weight.keys.map(({ frame, value }) => [frame, value])).toEqual([
+    [0, 1],
+    [24, 1],
+    [72, 0],
+    [96, 1],
+    [144, 1],
+  ]);
+  const values = sampled(weighed, id, '0:144');
+  expect(values.get(72)).toBe(0);
+  for (const frame of [0, 12, 24, 96, 120]) expect(values.get(frame)).toBeCloseTo(plain.get(frame)!, 12);
+
+  await bead('Gain').focus();
+  await page.keyboard.press('Control+ArrowUp');
+  const kinds = async () => curveIn(await bench.save(), id).treatments!.map(({ kind }) => kind);
+  expect(await kinds()).toEqual(['gain', 'noise']);
+  const [from, to] = await Promise.all([bead('Gain').boundingBox(), bead('Noise').boundingBox()]);
+  await bench.drag({ x: from!.x + 7, y: from!.y + 7 }, { x: to!.x + 7, y: to!.y + 10 });
+  expect(await kinds()).toEqual(['noise', 'gain']);
+  await press(page, 'Gain acts');
+  const muted = sampled(await bench.save(), id, '0:144');
+  for (const [frame, value] of values) expect(muted.get(frame)!).toBeCloseTo(value / 3, 12);
 });
 
 test('a second take is kept, switched and dropped; baking replaces treatments by keys', async ({ page }) => {

@@ -55,6 +55,7 @@ function chartOf(parts: number, pen: CanvasRenderingContext2D) {
           : null,
       old: () => null,
       rates: () => null,
+      lane: null,
       beside: () => [],
       parted: (strip) => parted.get(strip)!,
       crowd: (strip) => crowds.image(plot, BLACK_INK, strip, parted.get(strip)!.crowd, program),

@@ -48,6 +48,7 @@ function chartOf(curves: number, pen: CanvasRenderingContext2D) {
       old: (channel) =>
         of === project || channel !== handle.channel ? null : lineOf(compiled.value, channel, plot),
       rates: () => null,
+      lane: null,
       beside: () => [],
       parted: ({ channels: front }) => ({ front, crowd: [] }),
       crowd: () => null,

@@ -6,4 +6,5 @@ export * from './drive';
 export * from './evaluate';
 export * from './shape';
 export * from './edit';
+export * from './reading';
 export * from './interchange';

@@ -4,6 +4,7 @@ export * from './keyed';
 export * from './legs';
 export { repeats } from './outside';
 export * from './slopes';
+export { applyTreatment, weightFunction, type FrameFunction } from './treatment';
 export { noiseJet } from './treatment/noise';
 export * from './corners';
 export { hiddenCorners, type JetSample } from './hidden-corners';

@@ -40,7 +40,8 @@ export function applyTreatment(
   };
 }
 
-function weightFunction(weight: Weight, context: CurveContext): FrameFunction {
+/** A weight as a function of time: the number that it is, or its curve. */
+export function weightFunction(weight: Weight, context: CurveContext): FrameFunction {
   if (typeof weight === 'number') return { value: () => weight, jet: () => constantJet(weight) };
   const keys = compileKeys(weight, context);
   return { value: (frame) => keyedValue(keys, frame, 1), jet: (frame) => keyedJet(keys, frame, 1) };

@@ -17,6 +17,7 @@ import { Poser } from './poser';
 import { RulerCommands } from './ruler/ruler-commands';
 import { KeyTableExchange } from './shape/key-table-exchange';
 import { Proposals } from './proposals';
+import { TreatmentTools } from './shape/treatment-tools';
 import { Paster } from './shape/paster';
 import { ShapeCommands } from './shape/shape-commands';
 import { ShapeSheets } from './shape/shape-sheets';
@@ -58,6 +59,7 @@ function setUp(project: Project = chartProject()) {
     RulerTools,
     RulerCommands,
     Proposals,
+    TreatmentTools,
     Paster,
     KeyTableExchange,
     ShapeTools,

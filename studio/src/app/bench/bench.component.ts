@@ -11,6 +11,7 @@ import { CaptureBarComponent } from './capture-bar.component';
 import { ChartComponent } from './chart/chart.component';
 import { FilterRowComponent } from './chart/filter-row.component';
 import { Panels } from './panels';
+import { LanesComponent } from './shape/lanes/lanes.component';
 import { LegPicturesComponent } from './shape/leg-pictures.component';
 import { SideSheetComponent } from './side-sheet/side-sheet.component';
 import { Stage } from './stage';
@@ -33,6 +34,7 @@ import { ViewComponent } from './view3d/view.component';
     CaptureBarComponent,
     ChartComponent,
     FilterRowComponent,
+    LanesComponent,
     LegPicturesComponent,
     PendingBarComponent,
     SegmentsComponent,
@@ -92,6 +94,7 @@ import { ViewComponent } from './view3d/view.component';
                 <kz-pending-bar />
               </div>
               <kz-chart />
+              <kz-lanes />
               @if (studio.bench().shaping.pictures) {
                 <kz-leg-pictures />
               }

@@ -61,6 +61,7 @@ const FIELDS: Readonly<Record<keyof BenchState, Is>> = {
   filter: oneOf('all', 'keyed', 'selected', 'off'),
   everyChannel: flag,
   only: orNull(text),
+  lane: orNull(text),
   capture: shaped({
     on: flag,
     startNew: flag,
@@ -107,6 +108,7 @@ const FIELDS: Readonly<Record<keyof BenchState, Is>> = {
     together: flag,
     takes: flag,
     untreated: flag,
+    lanes: flag,
     path: flag,
   }),
 };
@@ -168,6 +170,7 @@ function pointingInto(project: Project, bench: BenchState): BenchState {
     keys: bench.keys.filter(isKey),
     handles: bench.handles.filter(isKey),
     only: bench.only !== null && isChannel(bench.only) ? bench.only : null,
+    lane: bench.lane !== null && isChannel(bench.lane) ? bench.lane : null,
     pinned: bench.pinned.filter(isChannel),
     capture: { ...bench.capture, parts: bench.capture.parts?.filter(known) ?? null },
   };

@@ -65,6 +65,8 @@ export interface Shaping {
   readonly takes: boolean;
   /** Curves as they are before their treatments, beside what shows. */
   readonly untreated: boolean;
+  /** Treatments as lanes under the curve they lie over. */
+  readonly lanes: boolean;
   /** Metres against metres: the path that two place channels draw, at one scale. */
   readonly path: boolean;
 }
@@ -122,6 +124,7 @@ export const initialBench: BenchState = {
   filter: 'all',
   everyChannel: false,
   only: null,
+  lane: null,
   capture: { on: false, startNew: false, markStart: true, scope: ALL_KINDS, parts: null },
   playMode: 'loop',
   playSpeed: 1,
@@ -159,6 +162,7 @@ export const initialBench: BenchState = {
     together: false,
     takes: false,
     untreated: false,
+    lanes: true,
     path: false,
   },
 };

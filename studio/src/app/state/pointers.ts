@@ -23,6 +23,8 @@ export interface Pointers {
   readonly keys: readonly KeyRef[];
   readonly handles: readonly HandleRef[];
   readonly only: string | null;
+  /** The chosen treatment, by the name of its weight. */
+  readonly lane: string | null;
   /** Channels that stay drawn whatever is chosen. */
   readonly pinned: readonly string[];
   /** Fixed points of time, with where each goes; none: no Stakes are set. */
@@ -48,11 +50,12 @@ export function pointersOf({
   keys,
   handles,
   only,
+  lane,
   pinned,
   stakes,
   held,
 }: Pointers): Pointers {
-  return { parts, channels, keys, handles, only, pinned, stakes, held };
+  return { parts, channels, keys, handles, only, lane, pinned, stakes, held };
 }
 
 /** Where all that pointed into a project points after an edit; what points at something that went is left out. */
@@ -61,13 +64,14 @@ export function followPointers(pointers: Pointers, before: Project, edited: Edit
   const stays = staying(before, project);
   const names = (list: readonly string[]) =>
     filtered(followCurves(list, mapping), (name) => stays(partOf(name)));
-  const [only = null] = pointers.only === null ? [] : names([pointers.only]);
+  const one = (name: string | null) => (name === null ? null : (names([name])[0] ?? null));
   return {
     parts: filtered(pointers.parts, stays),
     channels: names(pointers.channels),
     keys: followKeys<KeyRef>(pointers.keys, before, edited),
     handles: followKeys<HandleRef>(pointers.handles, before, edited),
-    only,
+    only: one(pointers.only),
+    lane: one(pointers.lane),
     pinned: names(pointers.pinned),
     stakes: mapping.time ? pointers.stakes.map((stake) => stakeAfter(stake, mapping)) : pointers.stakes,
     held:
@@ -112,6 +116,7 @@ export function pointersBack(now: Pointers, from: Pointers, to: Pointers): Point
     keys,
     handles,
     only: now.only === from.only ? to.only : now.only,
+    lane: now.lane === from.lane ? to.lane : now.lane,
     pinned: now.pinned === from.pinned ? to.pinned : now.pinned,
     stakes: now.stakes === from.stakes ? to.stakes : now.stakes,
     held: now.held === from.held ? to.held : now.held,

@@ -220,7 +220,8 @@ export class ChartComponent implements AfterViewInit {
       const parted = (strip: Strip) => this.model.parted(strip);
       this.crowds.grown();
       const crowd = (strip: Strip) => this.crowds.image(plot, ink, strip, parted(strip).crowd, program);
-      const scene = { plot, ink, project, program, bench, loose, polyline, old, rates, beside };
+      const lane = this.model.lane(project);
+      const scene = { plot, ink, project, program, bench, loose, polyline, old, rates, beside, lane };
       drawCurves(pen, { ...scene, parted, crowd });
     }
     drawRuler(pen, plot, ink, project);

@@ -43,6 +43,7 @@ function drawn(
     polyline: (channel) => channelLine(view, program, project, channel),
     old: () => null,
     rates: (channel) => channelRateLine(view, program, project, channel),
+    lane: null,
     beside: () => [],
     parted: ({ channels: front }) => ({ front, crowd: [] }),
     crowd: () => null,

@@ -2,6 +2,7 @@ import type { Program, Project } from '@kaizen/core';
 import type { BenchState } from '../../state/bench';
 import type { LooseEdit } from '../../state/document';
 import type { Ink } from '../plot/ink';
+import type { linesOfLane } from '../plot/chart-lines';
 import type { CrowdImage } from '../plot/crowd/crowd-picture';
 import type { Parted } from '../plot/crowd/crowds';
 import type { Plot, Strip } from '../plot/plot';
@@ -24,6 +25,8 @@ export interface CurvesScene {
   crowd(strip: Strip): CrowdImage | null;
   /** The rates of a channel, where they are drawn. */
   rates(channel: string): RateLine | null;
+  /** What enters and what leaves the chosen treatment of a channel. */
+  readonly lane: ReturnType<typeof linesOfLane>;
   /** What is drawn pale beside a channel: its second take, itself without its treatments. */
   beside(channel: string): readonly Polyline[];
 }

@@ -67,6 +67,9 @@ function drawValues(pen: CanvasRenderingContext2D, scene: CurvesScene, strip: St
     for (const line of lines) strokeLine(pen, plot, strip, line, { color: `${tone}99`, width: 1.3 });
     pen.setLineDash([]);
   }
+  const { lane } = scene;
+  if (lane && front.includes(lane.channel))
+    fillBetween(pen, plot, strip, lane.into, lane.out, `${ink.select}42`);
   const groups = coincidingGroups(strip, front, (channel) => scene.polyline(channel));
   for (const channel of front) {
     const group = groups.get(channel);
@@ -192,6 +195,31 @@ function drawChannel(
   drawKeysOf(pen, scene, strip, curve, tone);
   pen.globalAlpha = 1;
   pen.fillStyle = ink.ink;
+}
+
+/** The ground between two lines, as far as the plot shows them. */
+function fillBetween(
+  pen: CanvasRenderingContext2D,
+  plot: Plot,
+  strip: Strip,
+  a: Polyline,
+  b: Polyline,
+  color: string,
+): void {
+  const trace = ({ points }: Polyline, backwards: boolean) => {
+    const [first, last] = [
+      Math.max(0, pointAfter(points, plot.axis.first) - 2),
+      Math.min(points.length - 2, pointAfter(points, plot.axis.last)),
+    ];
+    const step = backwards ? -2 : 2;
+    for (let i = backwards ? last : first; i >= first && i <= last; i += step)
+      pen.lineTo(xOf(plot, points[i]!), yOf(strip, points[i + 1]!));
+  };
+  pen.beginPath();
+  trace(a, false);
+  trace(b, true);
+  pen.fillStyle = color;
+  pen.fill();
 }
 
 /** A line from one frame to another, as far as the plot shows them. */

@@ -102,6 +102,7 @@ describe('what is written on the plot', () => {
       polyline: (channel) => channelLine(view, program, project, channel),
       old: () => null,
       rates: (channel) => channelRateLine(view, program, project, channel),
+      lane: null,
       beside: () => [],
       parted: ({ channels: front }) => ({ front, crowd: [] }),
       crowd: () => null,

@@ -2,6 +2,7 @@ import {
   compileCurve,
   curveContext,
   curveOf,
+  curveRef,
   curveValue,
   otherTakeAsCurve,
   restOf,
@@ -71,8 +72,23 @@ export function linesBeside(
   const curve = takes || untreated ? curveOf(project, channel) : undefined;
   if (!curve) return [];
   const take = takes ? otherTakeAsCurve(curve) : undefined;
-  const plain = untreated && curve.treatments.length > 0 ? untreatedOf(curve) : undefined;
+  const plain = untreated && curve.treatments.length > 0 ? withTreatments(curve, 0) : undefined;
   return [take, plain].flatMap((each) => (each ? [asideLine(view, project, each)] : []));
+}
+
+/** What enters and what leaves a treatment of a channel, drawn out; null where there is no such treatment or it is muted. */
+export function linesOfLane(
+  view: TimeView,
+  project: Project,
+  lane: string,
+): { readonly channel: string; readonly into: Polyline; readonly out: Polyline } | null {
+  const ref = curveRef(lane);
+  const curve = ref.of === 'weight' ? curveOf(project, ref.channel) : undefined;
+  if (!curve || ref.of !== 'weight' || (curve.treatments[ref.treatment]?.muted ?? true)) return null;
+  const [into, out] = [ref.treatment, ref.treatment + 1].map((count) =>
+    asideLine(view, project, withTreatments(curve, count)),
+  );
+  return { channel: curve.channel, into: into!, out: out! };
 }
 
 /** The rates of a channel, or of a weight, drawn out over the frames that show; null where neither is there. */
@@ -141,10 +157,12 @@ function withKeys(
   );
 }
 
-/** A curve as it is before its treatments. */
-function untreatedOf(curve: Curve): Curve {
-  let plain = untreatedCurves.get(curve);
-  if (!plain) untreatedCurves.set(curve, (plain = { ...curve, treatments: [] }));
-  return plain;
+/** A curve with so many of its first treatments; none: as its keys have it. */
+function withTreatments(curve: Curve, count: number): Curve {
+  let byCount = partlyTreated.get(curve);
+  if (!byCount) partlyTreated.set(curve, (byCount = new Map<number, Curve>()));
+  let made = byCount.get(count);
+  if (!made) byCount.set(count, (made = { ...curve, treatments: curve.treatments.slice(0, count) }));
+  return made;
 }
-const untreatedCurves = new WeakMap<Curve, Curve>();
+const partlyTreated = new WeakMap<Curve, Map<number, Curve>>();

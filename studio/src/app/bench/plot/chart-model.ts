@@ -16,7 +16,14 @@ import { decimalsOf, shownNumber } from '../../ui/amount';
 import { channelLabel } from '../channel-label';
 import { Proposals, type Proposal } from '../proposals';
 import { Stage } from '../stage';
-import { channelLine, channelRateLine, linesBeside, spreadOf, type TimeView } from './chart-lines';
+import {
+  channelLine,
+  channelRateLine,
+  linesBeside,
+  linesOfLane,
+  spreadOf,
+  type TimeView,
+} from './chart-lines';
 import {
   frameAt,
   headHeight,
@@ -158,6 +165,12 @@ export class ChartModel {
   /** What is drawn beside a channel's curve: its second take, itself before its treatments. */
   beside(project: Project, channel: string): readonly Polyline[] {
     return linesBeside(this.view(), project, channel, this.look().shaping);
+  }
+
+  /** What enters and leaves the chosen lane, drawn out over the frames that show. */
+  lane(project: Project): ReturnType<typeof linesOfLane> {
+    const { lane, shaping } = this.look();
+    return lane !== null && shaping.lanes ? linesOfLane(this.view(), project, lane) : null;
   }
 
   /** The rates of a channel, or of a weight, drawn out over the frames that show. */

@@ -8,6 +8,7 @@ const LOOK = [
   'handles',
   'density',
   'only',
+  'lane',
   'pinned',
   'shaping',
   'stakes',

@@ -1,11 +1,15 @@
 import { Injectable, inject } from '@angular/core';
+import { ownerOf } from '@kaizen/core';
 import type { Command } from '../../commands/command';
 import type { Shaping } from '../../state/bench';
 import { Studio } from '../../state/studio';
+import { optionsOf } from '../../ui/option';
 import { namedChannels, toggled } from '../picking';
 import { KeyTableExchange } from './key-table-exchange';
 import { ShapeSheets } from './shape-sheets';
 import { ShapeTools } from './shape-tools';
+import { TREATMENT_LABELS } from './treatment-fields';
+import { TreatmentTools } from './treatment-tools';
 
 /** Commands that shape curves: sides, handles, legs, loops, what is drawn beside them. */
 @Injectable({ providedIn: 'root' })
@@ -14,12 +18,13 @@ export class ShapeCommands {
   private readonly tools = inject(ShapeTools);
   private readonly table = inject(KeyTableExchange);
   private readonly sheets = inject(ShapeSheets);
+  private readonly treatments = inject(TreatmentTools);
   private readonly editable = () => !this.studio.readOnly();
   private readonly hasKeys = () => this.editable() && this.studio.bench().keys.length > 0;
   private readonly hasChannels = () => this.editable() && this.tools.channels().length > 0;
 
   list(): readonly Command[] {
-    return [...this.shapes(), ...this.choosing(), ...this.looks()];
+    return [...this.shapes(), ...this.choosing(), ...this.looks(), ...this.treating()];
   }
 
   private shapes(): Command[] {
@@ -93,6 +98,7 @@ export class ShapeCommands {
       look('chart.together', 'Lengths of both handles together', 'together'),
       look('chart.takes', 'Draw second takes', 'takes'),
       look('chart.untreated', 'Draw curves before their treatments', 'untreated'),
+      look('chart.lanes', 'Treatments as lanes under the plot', 'lanes'),
       look('chart.path', 'Metres against metres, 1:1', 'path'),
       command(
         'chart.pin',
@@ -101,6 +107,25 @@ export class ShapeCommands {
         () => this.pin(),
       ),
     ];
+  }
+
+  /** Treatments by name, for the one channel that is chosen. */
+  private treating(): Command[] {
+    const one = () => {
+      const named = [...new Set(namedChannels(this.studio.bench()).map(ownerOf))];
+      return this.editable() && named.length === 1 ? named[0] : undefined;
+    };
+    return optionsOf(TREATMENT_LABELS).map(({ value, label }) =>
+      command(
+        `treatment.${value}`,
+        `Lay over the chosen channel: ${label}`,
+        () => one() !== undefined,
+        () => {
+          const channel = one();
+          if (channel !== undefined) this.treatments.add(channel, value);
+        },
+      ),
+    );
   }
 
   toggle(name: keyof Shaping): void {

@@ -1,5 +1,5 @@
 import type { Treatment, TreatmentKind } from '@kaizen/core';
-import { shownNumber } from '../../ui/amount';
+import { shownFrame, shownNumber } from '../../ui/amount';
 
 /** A number of a treatment as a field: its label, unit and bounds. `unit` value: the channel's. */
 export interface TreatmentField {
@@ -22,7 +22,7 @@ const FIELDS: Readonly<Record<TreatmentKind, readonly TreatmentField[]>> = {
   noise: [
     {
       name: 'amplitude',
-      label: 'Scale',
+      label: 'Amount',
       unit: 'value',
       fallback: 0,
       least: -Infinity,
@@ -176,4 +176,35 @@ export function isRefused(treatment: Treatment): boolean {
     typeof treatment.max === 'number' &&
     treatment.min > treatment.max
   );
+}
+
+/** What a treatment does in a few characters: `3.20 °`, `−6.0 to 6.0 °`, `3 f`. `shown` writes a value of the channel. */
+export function treatmentAmount(
+  treatment: Treatment,
+  unit: string,
+  shown: (value: number) => string,
+): string {
+  const value = (number: number) => `${shown(number)}${unit ? ` ${unit}` : ''}`;
+  switch (treatment.kind) {
+    case 'noise':
+      return value(treatment.amplitude);
+    case 'clamp':
+      return clampAmount(treatment.min ?? null, treatment.max ?? null, value, shown);
+    case 'gain':
+      return `× ${shownNumber(treatment.factor, 2)}`;
+    case 'delay':
+    case 'every':
+      return `${shownFrame(treatment.frames)} f`;
+  }
+}
+
+function clampAmount(
+  min: number | null,
+  max: number | null,
+  value: (number: number) => string,
+  shown: (value: number) => string,
+): string {
+  if (min !== null && max !== null) return `${shown(min)} to ${value(max)}`;
+  if (min !== null) return `≥ ${value(min)}`;
+  return max === null ? 'no bound' : `≤ ${value(max)}`;
 }
