@@ -1,4 +1,4 @@
-import { Bench, readJson } from './pages';
+import { Bench, curveIn, readJson } from './pages';
 import { sampled } from './cli';
 import { expect, test } from './test';
 
@@ -242,4 +242,51 @@ test('Ticks in full: a range by Shift, a run scaled by its end, a peg by double 
     await bench.reveal(TIP);
     await expect(bench.row(TIP)).toBeVisible();
   });
+});
+
+test('the Chart in two halves over one time: Ticks below, keys moved there, rows kept under a name', async ({
+  page,
+}) => {
+  const bench = await Bench.openSample(page, 'Quay');
+  await bench.row('carriage').click();
+  await page.keyboard.press('x');
+  const below = page.locator('kz-chart canvas[data-axis]').last();
+  await expect(below).toHaveAccessibleName(/^Lower half of the Chart/);
+  const lower = page.locator('.half.lower');
+  const row = lower.locator('[data-row="carriage/translate.x"]');
+  await lower.locator('cdk-virtual-scroll-viewport').evaluate((element) => element.scrollTo(0, 500));
+  await bench.settled();
+  await row.scrollIntoViewIfNeeded();
+  const [at, box] = await Promise.all([row.boundingBox(), below.boundingBox()]);
+  const [first = 0, last = 1] = (await below.getAttribute('data-axis'))!.split(' ').map(Number);
+  const place = (frame: number) => ({
+    x: box!.x + ((frame - first) / (last - first)) * box!.width,
+    y: at!.y + at!.height / 2,
+  });
+  await bench.drag(place(60), place(66));
+  const frames = async () =>
+    curveIn(await bench.save(), 'carriage/translate.x').keys.map(({ frame }) => frame);
+  expect(await frames()).toEqual([0, 30, 66, 96, 120]);
+  const upper = page.locator('kz-chart canvas[data-axis]').first();
+  await page.mouse.move(box!.x + 200, box!.y + 60);
+  await page.keyboard.press('Control+2');
+  await expect(
+    page.getByRole('group', { name: 'Density of the lower half' }).getByText('Curves'),
+  ).toHaveAttribute('aria-pressed', 'true');
+  await page.mouse.wheel(0, -300);
+  await bench.settled();
+  expect(await upper.getAttribute('data-axis')).toBe(await below.getAttribute('data-axis'));
+
+  await page.getByRole('button', { name: 'Rows', exact: true }).click();
+  await page.getByRole('textbox', { name: 'Name of a set of rows' }).fill('Pan work');
+  await page.getByRole('button', { name: 'Keep rows' }).click();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: 'Pan work', exact: true })).toBeVisible();
+  await expect(page.locator('.half.lower .row')).toHaveCount(2);
+  await bench.kept();
+  await page.reload();
+  await bench.ready();
+  await expect(page.getByRole('button', { name: 'Pan work', exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'One Chart' }).click();
+  await expect(lower).toHaveCount(0);
 });

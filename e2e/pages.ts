@@ -20,7 +20,7 @@ export class Bench {
   readonly view: Locator;
 
   constructor(readonly page: Page) {
-    this.canvas = page.locator('kz-chart canvas[data-axis]');
+    this.canvas = page.locator('kz-chart canvas[data-axis]').first();
     this.view = page.locator('kz-view .frame');
   }
 

@@ -41,6 +41,7 @@ function ticksOf(channels: number) {
     kinds,
     summary,
     search: '',
+    set: null,
   };
   const rowsOf = (of: Project): readonly Row[] => chartRows(of, NOTHING, NO_LOOSE, query);
   const rows = rowsOf(project);

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject } from '@angular/core';
+import { MatTooltip } from '@angular/material/tooltip';
 import { AngularSplitModule } from 'angular-split';
 import { CommandRegistry } from '../commands/registry';
 import type { Density } from '../state/bench';
@@ -9,6 +10,8 @@ import { SplitValuesDirective } from '../ui/split-values.directive';
 import { BenchCommands } from './bench-commands';
 import { CaptureBarComponent } from './capture-bar.component';
 import { ChartComponent } from './chart/chart.component';
+import { ChartHalves } from './chart/chart-halves';
+import { LowerHalfDirective } from './chart/lower-half.directive';
 import { FilterRowComponent } from './chart/filter-row.component';
 import { Panels } from './panels';
 import { LanesComponent } from './shape/lanes/lanes.component';
@@ -36,6 +39,8 @@ import { ViewComponent } from './view3d/view.component';
     FilterRowComponent,
     LanesComponent,
     LegPicturesComponent,
+    LowerHalfDirective,
+    MatTooltip,
     PendingBarComponent,
     SegmentsComponent,
     SideSheetComponent,
@@ -85,7 +90,7 @@ import { ViewComponent } from './view3d/view.component';
                   name="Density"
                   [options]="densities()"
                   [value]="studio.bench().density"
-                  (chosen)="studio.set({ density: $event })"
+                  (chosen)="halves.setDensity($event, 'upper')"
                 />
                 <kz-transport />
               </div>
@@ -93,8 +98,52 @@ import { ViewComponent } from './view3d/view.component';
                 <kz-filter-row />
                 <kz-pending-bar />
               </div>
-              <kz-chart />
-              <kz-lanes />
+              <as-split
+                class="halves"
+                direction="vertical"
+                unit="percent"
+                [gutterSize]="5"
+                (dragEnd)="panels.keep('halves', $event.sizes)"
+              >
+                <as-split-area [size]="split() ? panels.size('halves', 0, 55) : 100" [minSize]="20">
+                  <div class="half">
+                    <kz-chart />
+                    <kz-lanes />
+                  </div>
+                </as-split-area>
+                <as-split-area
+                  [size]="split() ? panels.size('halves', 1, 45) : 0"
+                  [minSize]="split() ? 20 : 0"
+                  [visible]="split()"
+                >
+                  @if (split()) {
+                    <div
+                      class="half lower"
+                      (pointerenter)="panels.pointerIn = 'lower'"
+                      (pointerleave)="panels.pointerIn = 'chart'"
+                    >
+                      <div class="split-bar">
+                        <span class="soft">below</span>
+                        <kz-segments
+                          name="Density of the lower half"
+                          [options]="densities()"
+                          [value]="studio.bench().split.density"
+                          (chosen)="halves.setDensity($event, 'lower')"
+                        />
+                        <span class="room"></span>
+                        <button
+                          class="button bare"
+                          [matTooltip]="registry.tip('chart.split', 'One Chart again')"
+                          (click)="registry.run('chart.split')"
+                        >
+                          One Chart
+                        </button>
+                      </div>
+                      <kz-chart kzLowerHalf />
+                    </div>
+                  }
+                </as-split-area>
+              </as-split>
               @if (studio.bench().shaping.pictures) {
                 <kz-leg-pictures />
               }
@@ -117,6 +166,8 @@ export class BenchComponent {
   readonly studio = inject(Studio);
   readonly registry = inject(CommandRegistry);
   readonly panels = inject(Panels);
+  readonly halves = inject(ChartHalves);
+  readonly split = computed(() => this.studio.bench().split.on);
   readonly densities = computed((): readonly Option<Density>[] => [
     { value: 'ticks', label: 'Ticks', tip: this.registry.tip('chart.ticks', 'Ticks: timing, a peg a key') },
     { value: 'curves', label: 'Curves', tip: this.registry.tip('chart.curves', 'Curves: shape') },

@@ -2,6 +2,7 @@ import { Injectable, inject } from '@angular/core';
 import { curveOf, setCurveFlag } from '@kaizen/core';
 import type { Command } from '../commands/command';
 import { Studio } from '../state/studio';
+import { ChartHalves } from './chart/chart-halves';
 import { ChartModel } from './plot/chart-model';
 import { Panels } from './panels';
 import { namedChannels } from './picking';
@@ -12,6 +13,7 @@ import { ViewControl } from './view3d/view-control';
 export class ChartCommands {
   private readonly studio = inject(Studio);
   private readonly chart = inject(ChartModel);
+  private readonly halves = inject(ChartHalves);
   private readonly view = inject(ViewControl);
   private readonly panels = inject(Panels);
   private readonly hasChannel = () => !this.studio.readOnly() && this.channels().length > 0;
@@ -24,14 +26,15 @@ export class ChartCommands {
         label: 'Fit the selection',
         group: 'Chart',
         shortcuts: ['0', 'F'],
-        run: () => (this.panels.pointerIn === 'view' ? this.view.fit(false) : this.chart.fitSelection()),
+        run: () =>
+          this.panels.pointerIn === 'view' ? this.view.fit(false) : this.halves.meant().fitSelection(),
       },
       {
         id: 'fit.all',
         label: 'Fit all',
         group: 'Chart',
         shortcuts: ['Shift+0'],
-        run: () => (this.panels.pointerIn === 'view' ? this.view.fit(true) : this.chart.fitAll()),
+        run: () => (this.panels.pointerIn === 'view' ? this.view.fit(true) : this.halves.meant().fitAll()),
       },
       {
         id: 'fit.time',
@@ -45,7 +48,7 @@ export class ChartCommands {
         label: 'Fit value',
         group: 'Chart',
         shortcuts: ['8'],
-        run: () => this.chart.fitValue(),
+        run: () => this.halves.meant().fitValue(),
       },
       {
         id: 'chart.only',
@@ -75,21 +78,28 @@ export class ChartCommands {
         label: 'Density Ticks',
         group: 'Chart',
         shortcuts: ['Ctrl+1'],
-        run: () => this.studio.set({ density: 'ticks' }),
+        run: () => this.halves.setDensity('ticks'),
       },
       {
         id: 'chart.curves',
         label: 'Density Curves',
         group: 'Chart',
         shortcuts: ['Ctrl+2'],
-        run: () => this.studio.set({ density: 'curves' }),
+        run: () => this.halves.setDensity('curves'),
       },
       {
         id: 'chart.rates',
         label: 'Density Rates',
         group: 'Chart',
         shortcuts: ['Ctrl+3'],
-        run: () => this.studio.set({ density: 'rates' }),
+        run: () => this.halves.setDensity('rates'),
+      },
+      {
+        id: 'chart.split',
+        label: 'Split the Chart in two halves, or make it one again',
+        group: 'Chart',
+        shortcuts: ['X'],
+        run: () => this.halves.toggle(),
       },
       {
         id: 'chart.closer',

@@ -8,7 +8,7 @@ type Sizes = Readonly<Record<string, readonly number[]>>;
 export class Panels {
   private readonly settings = inject(Settings);
   /** Which panel the pointer is in: fitting means that one. */
-  pointerIn: 'view' | 'chart' = 'chart';
+  pointerIn: 'view' | 'chart' | 'lower' = 'chart';
   private readonly sizes = signal<Sizes>({});
   /** The panel that has all the room; null: each has its own. */
   readonly full = signal<'view' | 'chart' | null>(null);
@@ -18,7 +18,7 @@ export class Panels {
   }
 
   toggleFull(): void {
-    this.full.update((full) => (full === null ? this.pointerIn : null));
+    this.full.update((full) => (full !== null ? null : this.pointerIn === 'view' ? 'view' : 'chart'));
   }
 
   /** The size of one area of a split, in pixels or as a share. */

@@ -1,6 +1,7 @@
 import { Injectable, inject } from '@angular/core';
 import type { Command } from '../commands/command';
 import { Studio } from '../state/studio';
+import { Notices } from '../ui/notices';
 import { neighbourKeyFrame } from './key-time';
 import { Stage } from './stage';
 
@@ -9,9 +10,16 @@ import { Stage } from './stage';
 export class PlayCommands {
   private readonly studio = inject(Studio);
   private readonly stage = inject(Stage);
+  private readonly notices = inject(Notices);
 
   list(): readonly Command[] {
-    const step = (frames: number) => () => this.stage.goTo(this.stage.frame() + frames);
+    const step = (way: 1 | -1) => () =>
+      this.stage.goTo(this.stage.frame() + way * this.studio.bench().frameStep);
+    const longer = (by: 1 | -1) => () => {
+      const frameStep = Math.max(1, Math.round(this.studio.bench().frameStep) + by);
+      this.studio.set({ frameStep });
+      this.notices.tell(`← and → go ${frameStep === 1 ? 'one frame' : `${frameStep} frames`}`);
+    };
     const toKey = (way: 1 | -1) => () => {
       const project = this.studio.project();
       const frame = project && neighbourKeyFrame(project, this.studio.bench(), this.stage.frame(), way);
@@ -26,8 +34,35 @@ export class PlayCommands {
         shortcuts: ['Space'],
         run: () => this.stage.toggle(),
       },
-      { id: 'play.next-frame', label: 'Next frame', group: 'Play', shortcuts: ['→'], run: step(1) },
-      { id: 'play.previous-frame', label: 'Previous frame', group: 'Play', shortcuts: ['←'], run: step(-1) },
+      {
+        id: 'play.next-frame',
+        label: 'Next frame, or as many as the step',
+        group: 'Play',
+        shortcuts: ['→'],
+        run: step(1),
+      },
+      {
+        id: 'play.previous-frame',
+        label: 'Previous frame, or as many as the step',
+        group: 'Play',
+        shortcuts: ['←'],
+        run: step(-1),
+      },
+      {
+        id: 'play.longer-step',
+        label: 'The arrow keys go a frame farther',
+        group: 'Play',
+        shortcuts: [']'],
+        run: longer(1),
+      },
+      {
+        id: 'play.shorter-step',
+        label: 'The arrow keys go a frame less far',
+        group: 'Play',
+        shortcuts: ['['],
+        when: () => this.studio.bench().frameStep > 1,
+        run: longer(-1),
+      },
       { id: 'play.next-key', label: 'Next key', group: 'Play', shortcuts: ['Shift+→'], run: toKey(1) },
       {
         id: 'play.previous-key',

@@ -3,16 +3,12 @@ import { changeCurves, curveOf, setCurveFlag, setLeg, type Key, type Project } f
 import { fakes } from '../testing/fake-studio';
 import { chartProject } from '../testing/chart-project';
 import type { KeyWhich } from './key-here';
-import { KeyInserter } from './key-inserter';
 import { Poser } from './poser';
 
 const RUN = 'wagon/translate.x';
 
 function setUp(project: Project = chartProject()) {
-  const { studio, stage, notices, injector } = fakes(project, [
-    { provide: Poser, useClass: Poser },
-    { provide: KeyInserter, useClass: KeyInserter },
-  ]);
+  const { studio, stage, notices, injector } = fakes(project);
   const poser = injector.get(Poser);
   const capture = (change: object) =>
     studio.set({ capture: { ...studio.bench().capture, on: true, ...change } });

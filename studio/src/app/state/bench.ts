@@ -42,6 +42,12 @@ export interface TimeSettings {
   readonly moves: RulerMoves;
 }
 
+/** Rows of the Chart that are kept together under a name. */
+export interface RowSet {
+  readonly name: string;
+  readonly channels: readonly string[];
+}
+
 /** How new keys begin: how the curve meets them, and the leg after a key that comes into no leg. */
 export interface NewKeys {
   readonly mode: SideMode;
@@ -76,17 +82,24 @@ export interface BenchState extends Pointers {
   /** The frame where the playhead stopped last. */
   readonly frame: number;
   readonly density: Density;
+  /** The Chart split in two halves over one time; the lower one has a density of its own. */
+  readonly split: { readonly on: boolean; readonly density: Density };
   readonly tool: Tool;
   readonly axes: Axes;
   readonly collapsed: readonly string[];
   readonly filter: RowFilter;
   readonly everyChannel: boolean;
+  readonly rowSets: readonly RowSet[];
+  /** The set that is all that shows; null: all rows. */
+  readonly rowSet: string | null;
   readonly capture: Capture;
   readonly playMode: PlayMode;
   readonly playSpeed: number;
   readonly playEveryFrame: boolean;
   readonly playAll: boolean;
   readonly wholeFrames: boolean;
+  /** Frames that the arrow keys move the playhead by. */
+  readonly frameStep: number;
   readonly steps: { readonly on: boolean; readonly length: number; readonly angle: number };
   /** A point of the world about which parts turn and size instead of their pivots. */
   readonly turnPoint: Vec3 | null;
@@ -118,11 +131,14 @@ export const initialBench: BenchState = {
   handles: [],
   frame: 0,
   density: 'curves',
+  split: { on: false, density: 'ticks' },
   tool: 'select',
   axes: 'own',
   collapsed: [],
   filter: 'all',
   everyChannel: false,
+  rowSets: [],
+  rowSet: null,
   only: null,
   lane: null,
   capture: { on: false, startNew: false, markStart: true, scope: ALL_KINDS, parts: null },
@@ -131,6 +147,7 @@ export const initialBench: BenchState = {
   playEveryFrame: false,
   playAll: false,
   wholeFrames: true,
+  frameStep: 1,
   steps: { on: false, length: 0.1, angle: 15 },
   turnPoint: null,
   trail: true,

@@ -1,34 +1,12 @@
 import type { Project } from '@kaizen/core';
-import { KeyInserter } from '../bench/key-inserter';
-import { ChartGestures } from '../bench/chart/chart-gestures';
-import { DRAGGABLES } from '../bench/chart/draggable';
-import { Reshape } from '../bench/chart/draggable/reshape';
-import { SelectByBox } from '../bench/chart/draggable/select-by-box';
-import { Slide } from '../bench/chart/draggable/slide';
+import { type ChartGestures } from '../bench/chart/chart-gestures';
 import { ChartModel } from '../bench/plot/chart-model';
-import { Snapper } from '../bench/plot/snapper';
-import { RulerTools } from '../bench/ruler/ruler-tools';
-import { TimeTools } from '../bench/time/time-tools';
 import { CommandRegistry } from '../commands/registry';
 import { fakes } from './fake-studio';
-
-const HANDS = [
-  ...DRAGGABLES.map(({ hand }) => hand),
-  ChartModel,
-  ChartGestures,
-  KeyInserter,
-  Reshape,
-  RulerTools,
-  SelectByBox,
-  Slide,
-  Snapper,
-  TimeTools,
-];
 
 /** A project on a Chart of 1000 pixels for 100 frames, with all that takes hold of it, and a canvas that is pressed. */
 export function chartHands(project: Project, height: number) {
   const made = fakes(project, [
-    ...HANDS.map((each) => ({ provide: each, useClass: each })),
     { provide: CommandRegistry, useValue: { spaceHeld: () => false, useSpace: () => undefined } },
   ]);
   const model = made.injector.get(ChartModel);

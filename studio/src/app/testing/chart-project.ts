@@ -11,6 +11,7 @@ export const EVERY_ROW: RowsQuery = {
   kinds: ['place', 'turn', 'size', 'squash', 'look', 'custom'],
   summary: 'own',
   search: '',
+  set: null,
 };
 
 /** A small project for the Chart's tests: a wagon with a hook on it, a keyed run, a held lift, a driven wheel. */

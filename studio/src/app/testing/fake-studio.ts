@@ -1,4 +1,4 @@
-import { computed, Injector, signal, type Provider } from '@angular/core';
+import { computed, Injector, signal, ɵINJECTOR_SCOPE, type Provider } from '@angular/core';
 import { asEdited, compile, type Edit, type Project } from '@kaizen/core';
 import { Proposals } from '../bench/proposals';
 import { Stage } from '../bench/stage';
@@ -97,17 +97,18 @@ export class FakeNotices {
   }
 }
 
-export function fakes(project: Project, providers: readonly Provider[]) {
+/** The fakes in an injector that makes everything else itself; `providers` take the place of what would need a browser. */
+export function fakes(project: Project, providers: readonly Provider[] = []) {
   const studio = new FakeStudio();
   studio.project.set(project);
   const stage = new FakeStage(studio);
   const notices = new FakeNotices();
   const injector = Injector.create({
     providers: [
+      { provide: ɵINJECTOR_SCOPE, useValue: 'root' },
       { provide: Studio, useValue: studio },
       { provide: Stage, useValue: stage },
       { provide: Notices, useValue: notices },
-      { provide: Proposals, useClass: Proposals },
       ...(providers as []),
     ],
   });

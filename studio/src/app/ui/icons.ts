@@ -14,6 +14,7 @@ import pause from 'lucide-static/icons/pause.svg';
 import play from 'lucide-static/icons/play.svg';
 import plus from 'lucide-static/icons/plus.svg';
 import redo from 'lucide-static/icons/redo-2.svg';
+import rows from 'lucide-static/icons/rows-2.svg';
 import search from 'lucide-static/icons/search.svg';
 import skipBack from 'lucide-static/icons/skip-back.svg';
 import skipForward from 'lucide-static/icons/skip-forward.svg';
@@ -43,6 +44,7 @@ const ICONS: Readonly<Record<string, string>> = {
   plus,
   'previous-key': skipBack,
   redo,
+  rows,
   search,
   sun,
   tab,

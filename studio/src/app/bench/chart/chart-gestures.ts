@@ -33,7 +33,7 @@ export class ChartGestures {
       plot: this.model.plot(),
       project,
       program,
-      bench: this.studio.bench(),
+      bench: this.model.bench(),
       rows: this.model.rows(),
       scrollTop: this.model.scrollTop(),
     };
@@ -78,7 +78,7 @@ export class ChartGestures {
       move: (event) => {
         const [dx, dy] = [event.clientX - last.clientX, event.clientY - last.clientY];
         last = event;
-        const ticks = this.studio.bench().density === 'ticks';
+        const ticks = this.model.bench().density === 'ticks';
         const current = strip && stripAt(this.model.plot(), strip.top + 1);
         this.model.panPixels(dx, dy, ticks ? undefined : current);
         if (ticks) this.model.scrollTop.update((top) => Math.max(0, top - dy));
@@ -96,7 +96,7 @@ export class ChartGestures {
     const valueOnly = event.shiftKey && (event.ctrlKey || event.metaKey);
     if (!valueOnly) this.model.zoomTime(event.offsetX, factor);
     const strip = stripAt(this.model.plot(), event.offsetY);
-    if (strip && this.studio.bench().density !== 'ticks' && (valueOnly || !event.shiftKey)) {
+    if (strip && this.model.bench().density !== 'ticks' && (valueOnly || !event.shiftKey)) {
       this.model.zoomValue(strip, valueAt(strip, event.offsetY), factor);
     }
   }

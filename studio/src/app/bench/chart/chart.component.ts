@@ -68,7 +68,7 @@ export class ChartComponent implements AfterViewInit {
 
   readonly name = computed(() => {
     const keys = this.studio.bench().keys.length;
-    return `Chart, ${this.model.plotted().length} channels drawn, ${keys} keys chosen; the keys of the side sheet’s tab Key say the same`;
+    return `${this.model.half === 'upper' ? 'Chart' : 'Lower half of the Chart'}, ${this.model.plotted().length} channels drawn, ${keys} keys chosen; the keys of the side sheet’s tab Key say the same`;
   });
 
   /** The scales in words, for whoever reads the page by program: `first last`, and `unit top height low high; …`. */
@@ -81,7 +81,7 @@ export class ChartComponent implements AfterViewInit {
   );
 
   readonly empty = computed(() => {
-    if (!this.stage.shown() || this.studio.bench().density === 'ticks' || this.model.plotted().length > 0)
+    if (!this.stage.shown() || this.model.bench().density === 'ticks' || this.model.plotted().length > 0)
       return null;
     return this.model.rows().length === 0
       ? 'Bring a model or add a part to begin.'
@@ -89,14 +89,14 @@ export class ChartComponent implements AfterViewInit {
   });
 
   readonly showsPath = computed(() => {
-    const { density, shaping } = this.studio.bench();
-    return shaping.path && density !== 'ticks';
+    const { density, shaping } = this.model.bench();
+    return this.model.half === 'upper' && shaping.path && density !== 'ticks';
   });
 
   private readonly ink = computed((): Ink | null => {
     this.theme.name();
     const pen = this.ready() ? this.base().nativeElement.getContext('2d') : null;
-    return pen ? readInk(pen) : null;
+    return pen ? readInk() : null;
   });
 
   /** The project as it is kept, while an edit of time shows another: its curves stay as pale lines. */
@@ -149,7 +149,7 @@ export class ChartComponent implements AfterViewInit {
       untracked(() => {
         const id = this.studio.project()?.id;
         if (!ready || id === undefined || this.proposals.shown()) return;
-        if (fittedProject !== id) this.model.fitTime([]);
+        if (fittedProject !== id && this.model.half === 'upper') this.model.fitTime([]);
         fittedProject = id;
         this.model.fitValueFreely();
       });

@@ -11,12 +11,13 @@ import { toggled } from '../picking';
 import { PoseCommands } from '../pose/pose-commands';
 import { ShapeCommands } from '../shape/shape-commands';
 import { ChartModel } from '../plot/chart-model';
+import { RowSetsComponent } from './row-sets.component';
 
 /** The row over the Chart: which rows show, whether keys stay on whole frames, fitting. */
 @Component({
   selector: 'kz-filter-row',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [CheckListComponent, MatIcon, MatMenu, MatMenuItem, MatMenuTrigger, MatTooltip],
+  imports: [CheckListComponent, MatIcon, MatMenu, MatMenuItem, MatMenuTrigger, MatTooltip, RowSetsComponent],
   template: `
     <label class="search">
       <mat-icon svgIcon="search" />
@@ -49,10 +50,11 @@ import { ChartModel } from '../plot/chart-model';
       [matMenuTriggerFor]="rows"
       matTooltip="Which kinds of channels have rows, and what the pegs of a part stand for"
     >
-      Rows
+      {{ studio.bench().rowSet ?? 'Rows' }}
     </button>
     <mat-menu #rows="matMenu">
       <kz-check-list name="Rows" [groups]="rowChecks()" (toggled)="toggle($event)" />
+      <kz-row-sets />
     </mat-menu>
     <span class="space"></span>
     <button
@@ -110,11 +112,23 @@ import { ChartModel } from '../plot/chart-model';
     >
       Whole frames
     </button>
+    <button
+      class="button icon-only"
+      aria-label="Split the Chart"
+      [class.pressed]="studio.bench().split.on"
+      [attr.aria-pressed]="studio.bench().split.on"
+      [matTooltip]="registry.tip('chart.split', 'Two halves over one time, each with a density of its own')"
+      (click)="registry.run('chart.split')"
+    >
+      <mat-icon svgIcon="rows" />
+    </button>
     <div class="choice" role="group" aria-label="Fit">
-      <button [matTooltip]="registry.tip('fit.selection')" (click)="model.fitSelection()">Fit</button>
-      <button [matTooltip]="registry.tip('fit.all')" (click)="model.fitAll()">All</button>
-      <button [matTooltip]="registry.tip('fit.time')" (click)="model.fitTime()">Time</button>
-      <button [matTooltip]="registry.tip('fit.value')" (click)="model.fitValue()">Value</button>
+      <button [matTooltip]="registry.tip('fit.selection')" (click)="registry.run('fit.selection')">
+        Fit
+      </button>
+      <button [matTooltip]="registry.tip('fit.all')" (click)="registry.run('fit.all')">All</button>
+      <button [matTooltip]="registry.tip('fit.time')" (click)="registry.run('fit.time')">Time</button>
+      <button [matTooltip]="registry.tip('fit.value')" (click)="registry.run('fit.value')">Value</button>
     </div>
   `,
   styles: `
@@ -131,7 +145,7 @@ import { ChartModel } from '../plot/chart-model';
     }
     .search {
       position: relative;
-      flex: 0 1 170px;
+      flex: 0 1 150px;
       min-width: 84px;
     }
     .search mat-icon {
@@ -156,6 +170,10 @@ import { ChartModel } from '../plot/chart-model';
       padding: 0 5px;
       border-left: 0;
       border-radius: 0 var(--radius) var(--radius) 0;
+    }
+    .pressed {
+      border-color: var(--select);
+      color: var(--select);
     }
     .chip {
       flex: none;

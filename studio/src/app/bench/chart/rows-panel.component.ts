@@ -99,7 +99,11 @@ export class RowsPanelComponent {
   }
 
   private focusRow(row: Row, index: number): void {
-    focusRow(this.viewport(), index, ROW, `row-${row.kind}-${row.id}`);
+    focusRow(this.viewport(), index, ROW, this.idOf(row));
+  }
+
+  idOf(row: Row): string {
+    return `${this.model.half}-row-${row.kind}-${row.id}`;
   }
 
   toggleOpen(row: PartRow | KindRow): void {

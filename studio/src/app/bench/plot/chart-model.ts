@@ -1,4 +1,4 @@
-import { computed, Injectable, inject, signal } from '@angular/core';
+import { computed, Injectable, inject, InjectionToken, signal, type WritableSignal } from '@angular/core';
 import {
   curveOf,
   greatestOf,
@@ -11,6 +11,7 @@ import {
   type Project,
 } from '@kaizen/core';
 import { chosenByChannel, chosenFrames } from './chosen';
+import type { BenchState } from '../../state/bench';
 import { Studio } from '../../state/studio';
 import { decimalsOf, shownNumber } from '../../ui/amount';
 import { channelLabel } from '../channel-label';
@@ -44,6 +45,13 @@ import { chartRows, plottedChannels } from './rows';
 import type { RateLine } from './rates/rate-line';
 import { fitAxis, panAxis, zoomAxis, type TimeAxis } from './time-axis';
 
+/** Which half of a split Chart something belongs to; the whole Chart is the upper one. */
+export type Half = 'upper' | 'lower';
+export const CHART_HALF = new InjectionToken<Half>('half of the Chart', {
+  providedIn: 'root',
+  factory: () => 'upper',
+});
+
 /** With more channels the tags at the playhead would hide the curves. */
 const MOST_TAGGED = 2;
 
@@ -70,11 +78,15 @@ export class ChartModel {
   private readonly studio = inject(Studio);
   private readonly stage = inject(Stage);
   private readonly proposals = inject(Proposals);
+  readonly half = inject(CHART_HALF);
+  /** The upper half’s model, for the lower one: both show the same time. */
+  private readonly upper: ChartModel | null =
+    this.half === 'lower' ? inject(ChartModel, { skipSelf: true }) : null;
   readonly size = signal({ width: 600, height: 300 });
-  readonly axis = signal<TimeAxis>({ first: 0, last: 120 });
+  readonly axis: WritableSignal<TimeAxis> = this.upper?.axis ?? signal({ first: 0, last: 120 });
   readonly ranges = signal<ReadonlyMap<string, ValueRange>>(new Map());
   readonly scrollTop = signal(0);
-  readonly search = signal('');
+  readonly search: WritableSignal<string> = this.upper?.search ?? signal('');
   readonly drag = signal<DragShown | null>(null);
 
   private readonly drivers = computed(() => this.stage.program()?.drivers);
@@ -88,7 +100,7 @@ export class ChartModel {
     const project = this.stage.shown();
     const bench = this.studio.bench();
     if (!project) return [];
-    const { filter, everyChannel, collapsed, parts, channels, kinds, summary } = bench;
+    const { filter, everyChannel, collapsed, parts, channels, kinds, summary, rowSets, rowSet } = bench;
     return chartRows(project, this.driven(), this.studio.loose(), {
       filter,
       everyChannel,
@@ -98,14 +110,22 @@ export class ChartModel {
       kinds,
       summary,
       search: this.search(),
+      set: rowSets.find(({ name }) => name === rowSet)?.channels ?? null,
     });
   });
 
   /** How high the ruler is, with the markers and sounds that stand on it. */
   readonly head = computed(() => headHeight(this.stage.shown()));
 
+  /** The Bench’s state with the density of this half. */
+  readonly bench = computed(() => this.withDensity(this.studio.bench()));
+
   /** The Bench as far as the plot shows it: the playhead, the tool, the sheet and the like leave it the same object. */
-  readonly look = computed(() => this.proposals.bench(), { equal: sameLook });
+  readonly look = computed(() => this.withDensity(this.proposals.bench()), { equal: sameLook });
+
+  private withDensity(bench: BenchState): BenchState {
+    return this.half === 'upper' ? bench : { ...bench, density: bench.split.density };
+  }
 
   readonly plotted = computed(
     () => {
@@ -181,7 +201,7 @@ export class ChartModel {
   /** In Rates the numbers at the playhead, where no more than two channels are drawn. */
   readonly tags = computed(() => {
     const now = this.stage.now();
-    const { density } = this.studio.bench();
+    const { density } = this.bench();
     if (!now || density !== 'rates' || this.plotted().length > MOST_TAGGED) return [];
     const frame = this.stage.frame();
     return this.plot().strips.flatMap((strip) =>

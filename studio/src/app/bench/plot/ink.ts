@@ -20,7 +20,7 @@ export interface Ink {
   readonly hatch: CanvasPattern | string;
 }
 
-export function readInk(context: CanvasRenderingContext2D): Ink {
+export function readInk(): Ink {
   const hatchColor = token('rule');
   return {
     paper: token('paper'),
@@ -44,11 +44,11 @@ export function readInk(context: CanvasRenderingContext2D): Ink {
       f: token('other-2'),
       c: token('other-3'),
     },
-    hatch: hatchPattern(context, hatchColor),
+    hatch: hatchPattern(hatchColor),
   };
 }
 
-function hatchPattern(context: CanvasRenderingContext2D, color: string): CanvasPattern | string {
+function hatchPattern(color: string): CanvasPattern | string {
   const tile = new OffscreenCanvas(8, 8);
   const pen = tile.getContext('2d');
   if (!pen) return 'transparent';
@@ -60,7 +60,7 @@ function hatchPattern(context: CanvasRenderingContext2D, color: string): CanvasP
     pen.lineTo(shift + 8, 0);
   }
   pen.stroke();
-  return context.createPattern(tile, 'repeat') ?? 'transparent';
+  return pen.createPattern(tile, 'repeat') ?? 'transparent';
 }
 
 export const MONO = "11px 'IBM Plex Mono', monospace";

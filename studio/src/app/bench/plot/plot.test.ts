@@ -70,7 +70,7 @@ describe('the time axis', () => {
 
   it('pans and fits', () => {
     expect(panAxis(axis, -5)).toEqual({ first: -5, last: 95 });
-    expect(fitAxis(0, 240)).toEqual({ first: expect.closeTo(-14.4, 10), last: expect.closeTo(254.4, 10) });
+    expect(fitAxis(0, 240)).toEqual({ first: expect.closeTo(-24, 10), last: expect.closeTo(254.4, 10) });
   });
 
   it('marks frames that stay readable: whole ones, then halves of seconds', () => {

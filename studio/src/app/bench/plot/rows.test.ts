@@ -41,6 +41,16 @@ describe('the Chart’s rows', () => {
     ]);
   });
 
+  it('are those of a set by its name, also channels that nothing moves', () => {
+    expect(ids({ set: ['hook/translate.y', 'shed/rotate.y'] })).toEqual([
+      'hook',
+      'hook/translate.y',
+      'shed',
+      'shed/rotate.y',
+    ]);
+    expect(ids({ set: [] })).toEqual([]);
+  });
+
   it('of a kind close by themselves, and are left out with their kind', () => {
     const query = { everyChannel: true, search: 'door' };
     expect(ids({ ...query, collapsed: ['door#place', 'door#size'] })).toEqual([

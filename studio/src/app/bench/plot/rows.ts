@@ -51,6 +51,8 @@ export interface RowsQuery {
   readonly kinds: readonly ChannelKind[];
   readonly summary: BenchState['summary'];
   readonly search: string;
+  /** Only these channels; null: all. */
+  readonly set: readonly string[] | null;
 }
 
 /** Deeper parts are not indented further, or names would have no room. */
@@ -66,7 +68,7 @@ export function chartRows(
   query: RowsQuery,
 ): readonly Row[] {
   const rows: Row[] = [];
-  const flat = query.filter !== 'all' || query.search !== '';
+  const flat = query.filter !== 'all' || query.search !== '' || query.set !== null;
   const closed = new Set(query.collapsed);
   const asked: Asked = {
     curves: curvesByChannel(project),
@@ -76,6 +78,7 @@ export function chartRows(
     closed,
     query,
     chosen: new Set(query.channels),
+    set: query.set && new Set(query.set),
   };
   const key = cacheKey(asked);
   const add = (part: Part, depth: number, hidden: boolean): void => {
@@ -148,6 +151,7 @@ interface Asked {
   readonly looseOf: ReadonlyMap<string, readonly LooseEdit[]>;
   readonly closed: ReadonlySet<string>;
   readonly chosen: ReadonlySet<string>;
+  readonly set: ReadonlySet<string> | null;
   readonly query: RowsQuery;
 }
 
@@ -211,15 +215,17 @@ function namesOf(part: Part): readonly NamedChannel[] {
 }
 
 function channelRows(part: Part, depth: number, asked: Asked): ChannelRow[] {
-  const { curves, driven, looseOf, chosen, query } = asked;
+  const { curves, driven, looseOf, chosen, set, query } = asked;
   const chosenPart = query.parts.includes(part.id);
-  const indent = (query.filter !== 'all' || query.search !== '' ? 0 : depth) + 1;
+  const indent = (query.filter !== 'all' || query.search !== '' || set ? 0 : depth) + 1;
   return namesOf(part).flatMap((named): ChannelRow[] => {
     const { id } = named;
+    if (set && !set.has(id)) return [];
     const curve = curves.get(id);
     const waiting = looseOf.get(id) ?? NO_LOOSE;
     const isDriven = driven.has(id);
-    if (!curve && !isDriven && waiting.length === 0 && !chosen.has(id) && !query.everyChannel) return [];
+    if (!curve && !isDriven && waiting.length === 0 && !chosen.has(id) && !query.everyChannel && !set)
+      return [];
     if (query.filter === 'keyed' && !curve) return [];
     if (query.filter === 'off' && !curve?.keys.some(({ frame }) => !Number.isInteger(frame))) return [];
     if (query.filter === 'selected' && !chosenPart && !chosen.has(id)) return [];

@@ -18,10 +18,10 @@ export function panAxis(axis: TimeAxis, frames: number): TimeAxis {
   return { first: axis.first + frames, last: axis.last + frames };
 }
 
-/** Shows a span of frames with some room on both sides. */
+/** Shows a span of frames with some room on both sides, more at the left, where the names and numbers of the strips stand. */
 export function fitAxis(first: number, last: number): TimeAxis {
-  const room = Math.max(1, (last - first) * 0.06);
-  return { first: first - room, last: last + room };
+  const span = last - first;
+  return { first: first - Math.max(1, span * 0.1), last: last + Math.max(1, span * 0.06) };
 }
 
 /** Steps for ruler marks that stay readable: 1, 2, 5, 10 frames, then whole and half seconds. */

@@ -2,8 +2,6 @@ import '@angular/compiler';
 import { curveOf } from '@kaizen/core';
 import { fakes } from '../../testing/fake-studio';
 import { chartProject } from '../../testing/chart-project';
-import { KeyInserter } from '../key-inserter';
-import { Poser } from '../poser';
 import { ViewControl } from '../view3d/view-control';
 import { PoseTools } from './pose-tools';
 
@@ -11,10 +9,7 @@ const RUN = 'wagon/translate.x';
 
 function setUp() {
   const made = fakes(chartProject(), [
-    { provide: Poser, useClass: Poser },
-    { provide: KeyInserter, useClass: KeyInserter },
     { provide: ViewControl, useValue: { picture: () => 'data:image/jpeg;base64,' } },
-    { provide: PoseTools, useClass: PoseTools },
   ]);
   const { studio } = made;
   const capture = (on: boolean) => studio.set({ capture: { ...studio.bench().capture, on } });

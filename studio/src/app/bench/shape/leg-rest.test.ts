@@ -4,7 +4,6 @@ import { setLeg, type Project } from '@kaizen/core';
 import { chartProject } from '../../testing/chart-project';
 import { fakes } from '../../testing/fake-studio';
 import { LegRest } from './leg-rest';
-import { Proposals } from '../proposals';
 
 const RUN = 'wagon/translate.x';
 const refs = [{ channel: RUN, frame: 24 }];
@@ -21,10 +20,7 @@ function setUp(calm = false) {
     matchMedia: () => ({ matches: calm }),
     requestAnimationFrame: (call: (now: number) => void) => frames.push(call),
   });
-  const made = fakes(
-    chartProject(),
-    [Proposals, LegRest].map((each) => ({ provide: each, useClass: each })),
-  );
+  const made = fakes(chartProject());
   made.stage.frame.set(7);
   return {
     ...made,

@@ -2,7 +2,6 @@ import '@angular/compiler';
 import { curveOf, moveKeys, setLeg, setOutside, type Project } from '@kaizen/core';
 import { chartProject } from '../../testing/chart-project';
 import { fakes } from '../../testing/fake-studio';
-import { ChartModel } from '../plot/chart-model';
 import { easeShapes, lawShapes, PICTURE } from './leg-shapes';
 import { Proposals } from '../proposals';
 import { Paster } from './paster';
@@ -15,10 +14,7 @@ const LIFT = 'hook/translate.y';
 const ref = (channel: string, frame: number) => ({ channel, frame });
 
 function setUp(project: Project = chartProject()) {
-  const made = fakes(
-    project,
-    [ChartModel, Proposals, Paster, ShapeTools].map((each) => ({ provide: each, useClass: each })),
-  );
+  const made = fakes(project);
   const keys = (channel = RUN) => curveOf(made.studio.project()!, channel)!.keys;
   return { ...made, tools: made.injector.get(ShapeTools), proposals: made.injector.get(Proposals), keys };
 }

@@ -8,11 +8,15 @@ import {
   keysBefore,
   keysButFirst,
   keysOfPose,
+  insertKeys,
   keysOffTheFrame,
   setRange,
+  shiftFrame,
+  spanOf,
   toWholeFrames,
   waitAfter,
   type KeyRef,
+  type Project,
 } from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { shownFrame } from '../../ui/amount';
@@ -20,6 +24,9 @@ import { Notices } from '../../ui/notices';
 import { channelLabel } from '../channel-label';
 import { Stage } from '../stage';
 import { TimeTools } from './time-tools';
+
+/** More keys are not made by one press. */
+const MOST_AT_ONCE = 20_000;
 
 /** Selections and edits of timing by one press: all but the first, waits, holds, whole frames, loops. */
 @Injectable({ providedIn: 'root' })
@@ -78,6 +85,33 @@ export class KeyTools {
     }
     this.studio.edit(`Wait ${shownFrame(amount)} frames`, (project) => waitAfter(project, refs, amount));
     this.notices.tell(`A wait of ${shownFrame(amount)} frames; what comes after moved later`);
+  }
+
+  /** A key every so many frames between the keys of the channels meant, or between the chosen ones; the shape stays. */
+  keyEvery(): void {
+    const project = this.studio.project();
+    if (!project) return;
+    const { frameStep, keys } = this.studio.bench();
+    const chosen = spanOf(keys.map(({ frame }) => frame));
+    const within = chosen.last > chosen.first ? chosen : null;
+    const refs = framesBetweenKeys(project, this.channels(), frameStep, within);
+    if (refs.length === 0) {
+      this.notices.tell('There are no channels with keys on two frames, between which keys could stand');
+      return;
+    }
+    if (refs.length > MOST_AT_ONCE) {
+      this.notices.warn(
+        `That would be ${refs.length} keys, more than ${MOST_AT_ONCE} at once; take a longer step or fewer channels`,
+      );
+      return;
+    }
+    const channels = new Set(refs.map(({ channel }) => channel)).size;
+    this.studio.edit(`Key every ${shownFrame(frameStep)} f`, (now) => insertKeys(now, refs));
+    this.studio.pick({ keys: refs, handles: [] });
+    this.notices.tell(
+      `A key every ${shownFrame(frameStep)} f on ${channels === 1 ? 'one channel' : `${channels} channels`}, ${refs.length} in all; the shape is the same`,
+      { label: 'Undo', run: () => this.studio.undo() },
+    );
   }
 
   /** Keys off the whole frame: those chosen, or all. */
@@ -140,4 +174,23 @@ export class KeyTools {
       this.studio.edit('Trim the range', (project) => setRange(project, span));
     else this.notices.tell('There are no keys on two frames to trim the range to');
   }
+}
+
+/** A place every so many frames from the first to the last key of each channel, or within a span of frames. */
+function framesBetweenKeys(
+  project: Project,
+  channels: readonly string[],
+  step: number,
+  within: { readonly first: number; readonly last: number } | null,
+): readonly KeyRef[] {
+  return channels.flatMap((channel) => {
+    const keys = curveOf(project, channel)?.keys ?? [];
+    const first = Math.max(keys[0]?.frame ?? Infinity, within?.first ?? -Infinity);
+    const last = Math.min(keys.at(-1)?.frame ?? -Infinity, within?.last ?? Infinity);
+    const count = last > first ? Math.floor((last - first) / step + 1e-9) + 1 : 0;
+    return Array.from({ length: Math.min(count, MOST_AT_ONCE + 1) }, (_, i) => ({
+      channel,
+      frame: shiftFrame(first, i * step),
+    }));
+  });
 }

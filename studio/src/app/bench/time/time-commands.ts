@@ -85,6 +85,13 @@ export class TimeCommands {
         run: () => this.keys.wait(),
       },
       {
+        id: 'key.every',
+        label: 'A key every so many frames on the chosen channels: the step of the arrow keys',
+        group: 'Time',
+        when: this.editable,
+        run: () => this.keys.keyEvery(),
+      },
+      {
         id: 'key.whole-frames',
         label: 'Keys between frames to whole frames',
         group: 'Time',

@@ -136,4 +136,9 @@ export class TimeSheetComponent {
     const percent = change(100);
     if (percent > 0 && percent !== 100) this.tools.stretchBy(100 / percent);
   }
+
+  /** Frames that the arrow keys move the playhead by: a thousandth of a frame at least. */
+  setStep(frames: number): void {
+    this.studio.set({ frameStep: Math.max(0.001, frames) });
+  }
 }

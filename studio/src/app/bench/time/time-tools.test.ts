@@ -9,10 +9,7 @@ const RUN = 'wagon/translate.x';
 const LIFT = 'hook/translate.y';
 
 function setUp(project: Project = chartProject()) {
-  const made = fakes(project, [
-    { provide: TimeTools, useClass: TimeTools },
-    { provide: KeyTools, useClass: KeyTools },
-  ]);
+  const made = fakes(project);
   const frames = (channel: string, of: Project | null = made.studio.project()) =>
     curveOf(of!, channel)?.keys.map(({ frame }) => frame);
   return { ...made, frames, tools: made.injector.get(TimeTools), keys: made.injector.get(KeyTools) };
@@ -235,5 +232,32 @@ describe('timing by one press', () => {
     expect(studio.project()!.range).toEqual({ start: 0, end: 48, loop: true });
     keys.trimRange();
     expect(studio.project()!.range).toMatchObject({ start: 12, end: 48 });
+  });
+});
+
+describe('a key every so many frames', () => {
+  it('stands between the keys of each channel, on the very curve, and is chosen', () => {
+    const { studio, stage, frames, keys } = setUp();
+    studio.set({ frameStep: 10 });
+    const before = stage.program()!;
+    const slot = before.structure.slots.get(RUN)!;
+    keys.keyEvery();
+    expect(frames(RUN)).toEqual([0, 10, 20, 24, 30, 40, 48]);
+    expect(frames(LIFT)).toEqual([12, 22, 32, 36]);
+    for (let frame = -5; frame < 60; frame += 0.5)
+      expect(stage.program()!.channelValue(slot, frame)).toBeCloseTo(before.channelValue(slot, frame), 12);
+    expect(studio.bench().keys).toHaveLength(8);
+  });
+
+  it('stays within the chosen keys, and is not made where it would be too many', () => {
+    const { studio, frames, keys, notices } = setUp();
+    studio.set({ frameStep: 8 });
+    studio.pick({ keys: [24, 48].map((frame) => ({ channel: RUN, frame })) });
+    keys.keyEvery();
+    expect(frames(RUN)).toEqual([0, 24, 32, 40, 48]);
+    studio.set({ frameStep: 0.001 });
+    keys.keyEvery();
+    expect(frames(RUN)).toHaveLength(5);
+    expect(notices.said).toContain('more than 20000 at once');
   });
 });

@@ -3,15 +3,11 @@ import { curveOf } from '@kaizen/core';
 import { PerspectiveCamera, Vector3 } from 'three';
 import { fakes } from '../../testing/fake-studio';
 import { chartProject } from '../../testing/chart-project';
-import { KeyInserter } from '../key-inserter';
-import { Poser } from '../poser';
 import { AmountStrip } from './amount-strip';
 import { HandledParts } from './handled-parts';
-import { GripChip } from './grip-chip';
 import { toScreen, type Eye } from './grip-math';
 import { trailBeads } from './trail';
 import { TrailHands } from './trail-hands';
-import { ViewControl } from './view-control';
 
 const RUN = 'wagon/translate.x';
 
@@ -27,12 +23,7 @@ function eye(): Eye {
 }
 
 function setUp() {
-  const made = fakes(chartProject(), [
-    ...[KeyInserter, Poser, AmountStrip, HandledParts, GripChip, TrailHands, ViewControl].map((each) => ({
-      provide: each,
-      useClass: each,
-    })),
-  ]);
+  const made = fakes(chartProject());
   made.studio.pick({ parts: ['wagon'] });
   const { studio, stage } = made;
   return {

@@ -1,3 +1,4 @@
+import type { Type } from '@angular/core';
 import { boxGrip } from './box-grip';
 import { cruise } from './cruise';
 import { curve } from './curve';
@@ -8,7 +9,10 @@ import { marker } from './marker';
 import { playhead } from './playhead';
 import { rangeEnd } from './range-end';
 import { repeatedKey } from './repeated-key';
+import { Reshape } from './reshape';
 import { run } from './run';
+import { SelectByBox } from './select-by-box';
+import { Slide } from './slide';
 import { sound } from './sound';
 import { speedMark } from './speed-mark';
 import { stake } from './stake';
@@ -32,6 +36,14 @@ export const DRAGGABLES = [
   curve,
   ground,
 ] as const;
+
+/** All that takes hold of something on one half of the Chart, with what its hands share. */
+export const CHART_HANDS: readonly Type<unknown>[] = [
+  ...DRAGGABLES.map(({ hand }) => hand),
+  Reshape,
+  SelectByBox,
+  Slide,
+];
 
 /** What lies under a place of the Chart's canvas. */
 export type Target = NonNullable<ReturnType<(typeof DRAGGABLES)[number]['hit']>>;

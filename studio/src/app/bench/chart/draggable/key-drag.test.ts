@@ -8,7 +8,7 @@ import { initialBench } from '../../../state/bench';
 import { channelLabel } from '../../channel-label';
 import { layPlot, layStrips, PLOT_TOP, RULER, ROW, xOf, yOf } from '../../plot/plot';
 import { chartRows } from '../../plot/rows';
-import { chartProject, programOf } from '../../../testing/chart-project';
+import { chartProject, EVERY_ROW, programOf } from '../../../testing/chart-project';
 
 const project = chartProject();
 const RUN = 'wagon/translate.x';
@@ -52,7 +52,7 @@ describe('what lies under the pointer', () => {
   const height = PLOT_TOP + 300;
   const strips = layStrips(channels, new Map([['m', { low: -1, high: 5 }]]), height);
   const plot = layPlot({ first: -12, last: 60 }, 720, height, strips);
-  const rows = chartRows(project, new Set(), [], { ...initialBench, search: '' });
+  const rows = chartRows(project, new Set(), [], EVERY_ROW);
   const scene: HitScene = {
     plot,
     project,

@@ -145,7 +145,7 @@ export class PathPlotComponent implements AfterViewInit {
     pen.setTransform(devicePixelRatio, 0, 0, devicePixelRatio, 0, 0);
     pen.clearRect(0, 0, width, height);
     if (!plane || !project || !program || !channels) return;
-    const ink = readInk(pen);
+    const ink = readInk();
     pen.font = MONO;
     pen.fillStyle = ink.soft;
     const marks = { x: plane.x.ticks(width / 70), y: plane.y.ticks(height / 60) };

@@ -93,7 +93,7 @@ export class LanesComponent {
     drawLanes(pen, {
       width,
       axis,
-      ink: readInk(pen),
+      ink: readInk(),
       lanes,
       frame,
       chosenOf: (weight) => chosenFrames(keys, weight),

@@ -12,7 +12,6 @@ import { chartProject } from '../../../testing/chart-project';
 import { fakes } from '../../../testing/fake-studio';
 import { NAMED_INK, recordingPen } from '../../../testing/recording-pen';
 import { ChartModel } from '../../plot/chart-model';
-import { Snapper } from '../../plot/snapper';
 import { TreatmentTools } from '../treatment-tools';
 import { drawLanes, hairFrames, weightAt, weightY } from './draw-lanes';
 import { LaneHands } from './lane-hands';
@@ -28,13 +27,7 @@ function treated(): Project {
 }
 
 function setUp(project = treated()) {
-  const made = fakes(
-    project,
-    [ChartModel, LaneHands, Lanes, Snapper, TreatmentTools].map((each) => ({
-      provide: each,
-      useClass: each,
-    })),
-  );
+  const made = fakes(project);
   const model = made.injector.get(ChartModel);
   model.size.set({ width: 1000, height: 300 });
   model.axis.set({ first: 0, last: 100 });
