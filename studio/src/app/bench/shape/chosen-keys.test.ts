@@ -1,13 +1,5 @@
 import { addTreatment, newTreatment, readDocument, setLeg, setSideMode, type Project } from '@kaizen/core';
-import {
-  chosenKeys,
-  common,
-  legNumbers,
-  legSpan,
-  legsWithoutSides,
-  sideSpeeds,
-  withLegNumber,
-} from './chosen-keys';
+import { chosenKeys, common, legSpan, legsWithoutSides, sideSpeeds } from './chosen-keys';
 
 function project(): Project {
   const read = readDocument({
@@ -91,15 +83,5 @@ describe('the chosen keys', () => {
     expect(common([2, 2])).toBe(2);
     expect(common([2, 3])).toBeNull();
     expect(common([])).toBeNull();
-  });
-
-  it('keep the ramps of a trapezoid within its leg', () => {
-    const leg = { kind: 'law', law: 'trapezoid', accelerate: 0.7 } as const;
-    const [accelerate, decelerate] = legNumbers(leg);
-    expect(withLegNumber(leg, decelerate!, 0.5)).toMatchObject({
-      accelerate: 0.7,
-      decelerate: expect.closeTo(0.3, 12),
-    });
-    expect(withLegNumber(leg, accelerate!, -1)).toMatchObject({ accelerate: 0 });
   });
 });

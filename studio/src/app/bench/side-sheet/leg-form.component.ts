@@ -21,16 +21,8 @@ import { SelectComponent } from '../../ui/select.component';
 import { ShapeTools } from '../shape/shape-tools';
 import { Stage } from '../stage';
 import { EASE_LABELS, LAW_LABELS, LEG_LABELS, SLOW_LABELS } from '../words';
-import {
-  common,
-  legNumber,
-  legNumbers,
-  legOfKind,
-  legSpan,
-  withLegNumber,
-  type ChosenKey,
-  type LegNumber,
-} from '../shape/chosen-keys';
+import { common, legOfKind, legSpan, type ChosenKey } from '../shape/chosen-keys';
+import { dyingWords, legNumbers, type LegNumber } from '../shape/leg-numbers';
 
 /** What fills the time after the chosen keys, with its numbers; a kind that is changed keeps the leg's ends. */
 @Component({
@@ -69,6 +61,10 @@ export class LegFormComponent {
   readonly numbers = computed(() => {
     const leg = this.leg();
     return leg ? legNumbers(leg) : [];
+  });
+  readonly dying = computed(() => {
+    const leg = this.leg();
+    return leg && dyingWords(leg);
   });
   readonly gravity = computed(() => {
     const leg = this.leg();
@@ -125,14 +121,13 @@ export class LegFormComponent {
   }
 
   numberValues(number: LegNumber): readonly number[] {
-    return this.keys().map(({ key }) => legNumber(key.leg, number));
+    return this.keys().map(({ key }) => number.read(key.leg));
   }
 
   setNumber(number: LegNumber, change: (value: number) => number): void {
     this.studio.edit(number.label, (project) =>
       this.keys().reduce(
-        (at, { ref, key }) =>
-          setLeg(at, [ref], withLegNumber(key.leg, number, change(legNumber(key.leg, number)))),
+        (at, { ref, key }) => setLeg(at, [ref], number.write(key.leg, change(number.read(key.leg)))),
         project,
       ),
     );
