@@ -72,6 +72,7 @@ for (const theme of ['light', 'dark'] as const) {
       await page.keyboard.press('?');
       await expect(page.getByRole('dialog')).toBeVisible();
       expect(await serious(page)).toEqual([]);
+      await page.getByRole('button', { name: 'Reset all' }).hover();
       await expect(page.locator('mat-tooltip-component').first()).toBeVisible();
       await page.keyboard.press('Escape');
       await expect(page.locator('mat-dialog-container')).toHaveCount(0);

@@ -278,9 +278,10 @@ test('the Chart in two halves over one time: Ticks below, keys moved there, rows
   expect(await upper.getAttribute('data-axis')).toBe(await below.getAttribute('data-axis'));
 
   await page.getByRole('button', { name: 'Rows', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Sets of rows…' }).click();
   await page.getByRole('textbox', { name: 'Name of a set of rows' }).fill('Pan work');
-  await page.getByRole('button', { name: 'Keep rows' }).click();
-  await page.keyboard.press('Escape');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('mat-dialog-container')).toHaveCount(0);
   await expect(page.getByRole('button', { name: 'Pan work', exact: true })).toBeVisible();
   await expect(page.locator('.half.lower .row')).toHaveCount(2);
   await bench.kept();

@@ -113,6 +113,25 @@ test('a seam is measured and closed; a repeated key leads to the one that it rep
   await expect.poll(() => bench.field('Frame')).toBe('36');
 });
 
+test('what a curve does outside its keys is set where the curve is, by the right button', async ({
+  page,
+}) => {
+  const bench = await Bench.openSample(page, 'Quay');
+  const id = 'carriage/translate.x';
+  await chooseChannel(bench, id);
+  await page.keyboard.press('Shift+0');
+  await bench.settled();
+  const after = await bench.place(140, 3, 'm');
+  await page.mouse.click(after.x, after.y, { button: 'right' });
+  await expect(page.getByText('Rake carriage, place X, after its last key')).toBeVisible();
+  await page.getByRole('menuitemradio', { name: 'Loop and carry' }).click();
+  expect(curveIn(await bench.save(), id).after?.mode).toBe('loop-carry');
+  const among = await bench.place(75, 1.1, 'm');
+  await page.mouse.click(among.x, among.y, { button: 'right' });
+  await bench.settled();
+  await expect(page.getByRole('menuitemradio')).toHaveCount(0);
+});
+
 test('a treatment’s weight becomes a curve that is keyed in the same Chart', async ({ page }) => {
   const bench = await Bench.openSample(page, 'Quay');
   const id = 'buoy/rotate.z';

@@ -7,6 +7,7 @@ import { PlayCommands } from './play-commands';
 import { PoseCommands } from './pose/pose-commands';
 import { RulerCommands } from './ruler/ruler-commands';
 import { PanelCommands } from './panel-commands';
+import { OutsideCommands } from './shape/outside-commands';
 import { ShapeCommands } from './shape/shape-commands';
 import { SideCommands } from './shape/side-commands';
 import { TimeCommands } from './time/time-commands';
@@ -20,6 +21,7 @@ export class BenchCommands {
     inject(KeyCommands),
     inject(ShapeCommands),
     inject(SideCommands),
+    inject(OutsideCommands),
     inject(PanelCommands),
     inject(TimeCommands),
     inject(PoseCommands),

@@ -6,6 +6,7 @@ import { ChartHalves } from './chart/chart-halves';
 import { ChartModel } from './plot/chart-model';
 import { Panels } from './panels';
 import { namedChannels } from './picking';
+import { ShapeSheets } from './shape/shape-sheets';
 import { ViewControl } from './view3d/view-control';
 
 /** Commands of the Chart: fitting, zooming, densities, one channel alone, mute and lock. */
@@ -16,6 +17,7 @@ export class ChartCommands {
   private readonly halves = inject(ChartHalves);
   private readonly view = inject(ViewControl);
   private readonly panels = inject(Panels);
+  private readonly sheets = inject(ShapeSheets);
   private readonly hasChannel = () => !this.studio.readOnly() && this.channels().length > 0;
 
   list(): readonly Command[] {
@@ -100,6 +102,12 @@ export class ChartCommands {
         group: 'Chart',
         shortcuts: ['X'],
         run: () => this.halves.toggle(),
+      },
+      {
+        id: 'rows.sets',
+        label: 'Sets of rows: keep the chosen rows under a name, show a set alone',
+        group: 'Chart',
+        run: () => this.sheets.rowSets(),
       },
       {
         id: 'chart.closer',

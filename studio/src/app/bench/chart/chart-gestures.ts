@@ -118,6 +118,15 @@ export class ChartGestures {
     this.inserter.insert(inserts, values);
   }
 
+  /** The channels with curves that a place of the canvas means. */
+  channelsUnder(event: { readonly offsetX: number; readonly offsetY: number }): readonly string[] {
+    const scene = this.scene();
+    const target = scene && hitChart(scene, event.offsetX, event.offsetY);
+    if (!target) return [];
+    const channels = this.channelsAt(scene, target, event.offsetY);
+    return channels.filter((channel) => curveOf(scene.project, channel));
+  }
+
   /** The channels that a double click on a place means. */
   private channelsAt(scene: HitScene, target: Target, y: number): readonly string[] {
     const { program } = scene;

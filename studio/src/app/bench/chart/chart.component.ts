@@ -33,7 +33,8 @@ import { drawTicks } from './draw-ticks';
 import { readInk, type Ink } from '../plot/ink';
 import { KeyMenuComponent } from './key-menu.component';
 import { PathPlotComponent } from './path/path-plot.component';
-import { valueStrips, type Strip } from '../plot/plot';
+import { frameAt, valueStrips, type Strip } from '../plot/plot';
+import { OutsideMenuComponent } from './outside-menu.component';
 import { RowsPanelComponent } from './rows-panel.component';
 import { boxEdges, boxGrips, keyBox } from './draggable/scale-box';
 
@@ -41,7 +42,13 @@ import { boxEdges, boxGrips, keyBox } from './draggable/scale-box';
 @Component({
   selector: 'kz-chart',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [AngularSplitModule, KeyMenuComponent, PathPlotComponent, RowsPanelComponent],
+  imports: [
+    AngularSplitModule,
+    KeyMenuComponent,
+    OutsideMenuComponent,
+    PathPlotComponent,
+    RowsPanelComponent,
+  ],
   templateUrl: './chart.component.html',
   styleUrl: './chart.component.scss',
 })
@@ -61,6 +68,7 @@ export class ChartComponent implements AfterViewInit {
   private readonly frame = viewChild.required<ElementRef<HTMLElement>>('frame');
   private readonly base = viewChild.required<ElementRef<HTMLCanvasElement>>('base');
   private readonly keyMenu = viewChild.required(KeyMenuComponent);
+  private readonly outsideMenu = viewChild.required(OutsideMenuComponent);
   private readonly overlay = viewChild.required<ElementRef<HTMLCanvasElement>>('overlay');
   readonly cursor = signal('default');
   private readonly ready = signal(false);
@@ -266,11 +274,17 @@ export class ChartComponent implements AfterViewInit {
     });
   }
 
-  /** The menu of the key under the pointer; by keyboard of the first chosen one. */
+  /** The menu of the key under the pointer, or of the curve outside its keys; by keyboard of the first chosen key. */
   onMenu(event: MouseEvent): void {
     event.preventDefault();
     const target = this.gestures.hit(event.offsetX, event.offsetY);
     const under = target?.kind === 'keys' ? target.refs[0] : undefined;
+    const [channel, more] = under ? [] : this.gestures.channelsUnder(event);
+    if (event.button === 2 && channel !== undefined && more === undefined) {
+      const frame = frameAt(this.model.plot(), event.offsetX);
+      this.outsideMenu().open(channel, frame, event.offsetX, event.offsetY);
+      return;
+    }
     const ref = under ?? (event.button === 2 ? undefined : this.studio.bench().keys[0]);
     if (ref)
       this.keyMenu().open(ref, under ? event.offsetX : this.model.plot().time(ref.frame), event.offsetY);

@@ -11,13 +11,16 @@ import { toggled } from '../picking';
 import { PoseCommands } from '../pose/pose-commands';
 import { ShapeCommands } from '../shape/shape-commands';
 import { ChartModel } from '../plot/chart-model';
-import { RowSetsComponent } from './row-sets.component';
+import { RowSets } from '../plot/row-sets';
+
+/** A line of the menu Rows: a kind of channel, what pegs stand for, a named set. */
+type RowCheck = ChannelKind | 'every' | 'below' | { readonly set: string };
 
 /** The row over the Chart: which rows show, whether keys stay on whole frames, fitting. */
 @Component({
   selector: 'kz-filter-row',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [CheckListComponent, MatIcon, MatMenu, MatMenuItem, MatMenuTrigger, MatTooltip, RowSetsComponent],
+  imports: [CheckListComponent, MatIcon, MatMenu, MatMenuItem, MatMenuTrigger, MatTooltip],
   template: `
     <label class="search">
       <mat-icon svgIcon="search" />
@@ -54,7 +57,7 @@ import { RowSetsComponent } from './row-sets.component';
     </button>
     <mat-menu #rows="matMenu">
       <kz-check-list name="Rows" [groups]="rowChecks()" (toggled)="toggle($event)" />
-      <kz-row-sets />
+      <button mat-menu-item (click)="registry.run('rows.sets')">Sets of rows…</button>
     </mat-menu>
     <span class="space"></span>
     <button
@@ -114,7 +117,7 @@ import { RowSetsComponent } from './row-sets.component';
     </button>
     <button
       class="button icon-only"
-      aria-label="Split the Chart"
+      aria-label="Chart in two halves"
       [class.pressed]="studio.bench().split.on"
       [attr.aria-pressed]="studio.bench().split.on"
       [matTooltip]="registry.tip('chart.split', 'Two halves over one time, each with a density of its own')"
@@ -190,6 +193,7 @@ export class FilterRowComponent {
   readonly registry = inject(CommandRegistry);
   readonly poses = inject(PoseCommands);
   readonly shapes = inject(ShapeCommands);
+  private readonly sets = inject(RowSets);
   readonly filters = computed(() => {
     const project = this.studio.project();
     const { parts, channels } = this.studio.bench();
@@ -217,14 +221,17 @@ export class FilterRowComponent {
     ];
   });
 
-  readonly rowChecks = computed((): readonly (readonly Check<ChannelKind | 'every' | 'below'>[])[] => {
-    const { kinds, everyChannel, summary } = this.studio.bench();
+  readonly rowChecks = computed((): readonly (readonly Check<RowCheck>[])[] => {
+    const { kinds, everyChannel, summary, rowSet } = this.studio.bench();
     return [
       ALL_KINDS.map((kind) => ({ value: kind, label: kind, on: kinds.includes(kind) })),
       [
         { value: 'every', label: 'channels that nothing moves yet', on: everyChannel },
         { value: 'below', label: 'pegs of parts stand for all below', on: summary === 'below' },
       ],
+      ...(this.sets.all().length > 0
+        ? [this.sets.all().map(({ name }) => ({ value: { set: name }, label: name, on: name === rowSet }))]
+        : []),
     ];
   });
 
@@ -254,9 +261,10 @@ export class FilterRowComponent {
     ];
   });
 
-  toggle(what: ChannelKind | 'every' | 'below'): void {
+  toggle(what: RowCheck): void {
     const { kinds, everyChannel, summary } = this.studio.bench();
-    if (what === 'every') this.studio.set({ everyChannel: !everyChannel });
+    if (typeof what === 'object') this.sets.show(what.set);
+    else if (what === 'every') this.studio.set({ everyChannel: !everyChannel });
     else if (what === 'below') this.studio.set({ summary: summary === 'own' ? 'below' : 'own' });
     else this.studio.set({ kinds: toggled(kinds, what) });
   }

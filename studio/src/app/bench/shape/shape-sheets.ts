@@ -1,7 +1,7 @@
 import { Injectable, inject } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 
-/** The sheets that ask how keys are pasted; loaded when they are first opened. */
+/** Dialogs of the Bench, loaded when they are first opened. */
 @Injectable({ providedIn: 'root' })
 export class ShapeSheets {
   private readonly dialog = inject(MatDialog);
@@ -9,6 +9,12 @@ export class ShapeSheets {
   pasteAs(): void {
     void import('./paste-as.component').then(({ PasteAsComponent }) =>
       this.dialog.open(PasteAsComponent, { width: '420px', ariaLabel: 'Paste keys as' }),
+    );
+  }
+
+  rowSets(): void {
+    void import('../plot/row-sets.component').then(({ RowSetsComponent }) =>
+      this.dialog.open(RowSetsComponent, { width: '400px', ariaLabel: 'Sets of rows' }),
     );
   }
 
