@@ -81,6 +81,7 @@ const FIELDS: Readonly<Record<keyof BenchState, Is>> = {
   steps: shaped({ on: flag, length: number, angle: number }),
   turnPoint: orNull(vector),
   trail: flag,
+  shotFrame: atLeast(0.1),
   keepInSight: flag,
   ghosts: flag,
   sheet: oneOf(...SHEETS),

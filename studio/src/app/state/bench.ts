@@ -104,6 +104,8 @@ export interface BenchState extends Pointers {
   /** A point of the world about which parts turn and size instead of their pivots. */
   readonly turnPoint: Vec3 | null;
   readonly trail: boolean;
+  /** Width to height of the frame that is drawn when a camera is looked through. */
+  readonly shotFrame: number;
   /** While it plays the view goes along with what is chosen. */
   readonly keepInSight: boolean;
   readonly ghosts: boolean;
@@ -151,6 +153,7 @@ export const initialBench: BenchState = {
   steps: { on: false, length: 0.1, angle: 15 },
   turnPoint: null,
   trail: true,
+  shotFrame: 16 / 9,
   keepInSight: false,
   ghosts: false,
   sheet: 'part',

@@ -1,4 +1,4 @@
-import { easeExcess, withExcess, type EaseLeg, type Leg } from '@kaizen/core';
+import { easeExcess, withExcess, type Leg } from '@kaizen/core';
 
 /** A number of a leg as a field shows it: in words and units that one works in, whatever the file keeps. */
 export interface LegNumber {
@@ -39,8 +39,7 @@ const swings: LegNumber = {
 /** A ramp of a trapezoid or s-curve as a share of the leg; both together take at most the whole. */
 function ramp(name: 'accelerate' | 'decelerate', label: string): LegNumber {
   const other = name === 'accelerate' ? 'decelerate' : 'accelerate';
-  const shareOf = (leg: Leg, which: typeof name  ) =>
-    (leg.kind === 'law' ? leg[which] : undefined) ?? 1 / 3;
+  const shareOf = (leg: Leg, which: typeof name) => (leg.kind === 'law' ? leg[which] : undefined) ?? 1 / 3;
   return {
     name,
     label,
@@ -82,7 +81,7 @@ export function legNumbers(leg: Leg): readonly LegNumber[] {
 /** How fast a spring dies, in words; null for legs that do not swing. Its height halves every tenth of the leg (d3-ease). */
 export function dyingWords(leg: Leg): string | null {
   if (leg.kind !== 'ease' || leg.family !== 'elastic') return null;
-  const next = 2 ** (-10 * ((leg).period ?? PERIOD));
+  const next = 2 ** (-10 * (leg.period ?? PERIOD));
   return `each swing is ${next < 0.01 ? 'under 1' : Math.round(next * 100)} % of the one before`;
 }
 

@@ -6,7 +6,7 @@ import { axesOf, moved, readPose, readPoses, sized, turned, type Handling } from
 import { shadowMatrix } from './ground';
 import { LIGHT } from './ink-material';
 import { trailBeads } from './trail';
-import { sideOn } from './view-camera';
+import { acrossMotion, sideOn } from './side-on';
 
 /** A jib on a mast that is turned and scaled, as posing by hand meets it. */
 function jib(curves: readonly object[] = []): Project {
@@ -151,10 +151,17 @@ describe('the motion trail', () => {
   });
 
   it('is looked at side on, so that the motion reads left to right', () => {
-    const away = sideOn(beads);
+    const away = acrossMotion(beads);
     const right = new Vector3().crossVectors(new Vector3(0, 1, 0), away);
     expect(right.distanceTo(new Vector3(0, 0, 1))).toBeLessThan(1e-9);
-    expect(sideOn([]).toArray()).toEqual([0, 0, 1]);
+    expect(acrossMotion([]).toArray()).toEqual([0, 0, 1]);
+  });
+
+  it('is looked at past what stands before it', () => {
+    const across = acrossMotion(beads);
+    const before = (place: Vector3, away: Vector3) => place.z > 2 && away.dot(across) > 0;
+    expect(sideOn(beads, () => false)).toEqual({ away: across, cuts: false });
+    expect(sideOn(beads, before)).toEqual({ away: across, cuts: true });
   });
 });
 

@@ -212,6 +212,23 @@ export class StageScene {
     this.ghosts.show(project, program, frame, this.selected, chosen);
   }
 
+  /** Whether anything but some parts and what hangs on them lies between a place and far away in a direction. */
+  hides(place: Vector3, away: Vector3, except: readonly string[]): boolean {
+    const own = this.within(except);
+    const ray = new Raycaster(place, away);
+    const probe = new Mesh();
+    return [...this.drawn.values()].some(({ part, solids, matrix, hidden }) => {
+      if (hidden || own.has(part.id)) return false;
+      return solids.some(({ batch }) => {
+        const hits: Intersection[] = [];
+        probe.geometry = batch.drawn.solid;
+        probe.matrixWorld.fromArray(matrix);
+        probe.raycast(ray, hits);
+        return hits.length > 0;
+      });
+    });
+  }
+
   /** The part under a place of the canvas in pixels, or null. */
   pick(x: number, y: number, camera: PerspectiveCamera = this.camera): string | null {
     const { x: width, y: height } = this.inks.size;
@@ -254,6 +271,12 @@ export class StageScene {
       }
     }
     return places;
+  }
+
+  /** Draws the lines of all cameras but the one that is looked through. */
+  lookThrough(camera: string | null): void {
+    for (const { part, lines } of this.drawn.values())
+      if (lines && part.kind === 'camera') lines.object.layers.set(part.id === camera ? 1 : 0);
   }
 
   draw(target: Vector3, camera: PerspectiveCamera = this.camera): void {

@@ -1,9 +1,11 @@
-import { Box3, MOUSE, type PerspectiveCamera, Quaternion, Spherical, Vector3 } from 'three';
+import { Box3, MOUSE, type PerspectiveCamera, Spherical, Vector3 } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
-import type { CameraPart, FrameOutput, Program } from '@kaizen/core';
-import type { Bead } from './trail';
+import type { SideOn } from './side-on';
 
 export type NamedView = 'side-on' | 'side' | 'front' | 'top';
+
+/** What is nearer to the eye than this, in metres, is not drawn. */
+const NEAR = 0.05;
 
 /** The working view: orbit, pan and zoom at the pointer, and the views with a name. */
 export class ViewCamera {
@@ -19,6 +21,7 @@ export class ViewCamera {
     this.controls.screenSpacePanning = true;
     this.controls.maxPolarAngle = Math.PI * 0.98;
     this.controls.mouseButtons = { LEFT: MOUSE.ROTATE, MIDDLE: MOUSE.PAN, RIGHT: MOUSE.PAN };
+    this.controls.addEventListener('start', () => this.setNear(NEAR));
     this.controls.addEventListener('change', onChange);
     camera.position.set(5, 4, 8);
   }
@@ -68,26 +71,29 @@ export class ViewCamera {
 
   /** Looks along a direction: `away` is from what is looked at to the eye. */
   lookFrom(away: Vector3): void {
+    this.setNear(NEAR);
     const distance = this.camera.position.distanceTo(this.target);
     this.camera.position.copy(this.target).addScaledVector(away.normalize(), distance);
     this.controls.update();
   }
 
-  show(view: NamedView, beads: readonly Bead[]): void {
-    switch (view) {
-      case 'side':
-        this.lookFrom(new Vector3(1, 0, 0));
-        break;
-      case 'front':
-        this.lookFrom(new Vector3(0, 0, 1));
-        break;
-      case 'top':
-        this.lookFrom(new Vector3(0, 1, 1e-4));
-        break;
-      case 'side-on':
-        this.lookFrom(sideOn(beads));
-        break;
-    }
+  show(view: Exclude<NamedView, 'side-on'>): void {
+    const ways = { side: [1, 0, 0], front: [0, 0, 1], top: [0, 1, 1e-4] } as const;
+    this.lookFrom(new Vector3(...ways[view]));
+  }
+
+  /** Looks at some places from a side; where something stands before them, all that is nearer than they are is cut away until the view is moved. */
+  sideOn({ away, cuts }: SideOn, places: readonly Vector3[]): void {
+    this.lookFrom(away.clone());
+    if (!cuts || places.length === 0) return;
+    const nearest = Math.min(...places.map((place) => this.camera.position.clone().sub(place).dot(away)));
+    this.setNear(Math.max(NEAR, nearest * 0.98));
+  }
+
+  private setNear(near: number): void {
+    if (this.camera.near === near) return;
+    this.camera.near = near;
+    this.camera.updateProjectionMatrix();
   }
 
   dispose(): void {
@@ -96,42 +102,3 @@ export class ViewCamera {
 }
 
 const UP = new Vector3(0, 1, 0);
-
-/** The direction to look from so that a motion reads left to right: across its longest way, level. */
-export function sideOn(beads: readonly Bead[]): Vector3 {
-  const first = beads[0]?.place;
-  const along = new Vector3(1, 0, 0);
-  let longest = 1e-3;
-  for (const { place } of first ? beads : []) {
-    const way = place.clone().sub(first!).setY(0);
-    if (way.length() <= longest) continue;
-    longest = way.length();
-    along.copy(way).normalize();
-  }
-  return new Vector3().crossVectors(along, UP);
-}
-
-/** Sets a three.js camera to a camera part at a frame. */
-export function shotCamera(
-  camera: PerspectiveCamera,
-  program: Program,
-  out: FrameOutput,
-  index: number,
-  part: CameraPart,
-  aspect: number,
-): void {
-  const slot = program.structure.slots.get(`${part.id}/camera.focalLength`);
-  const focal = slot === undefined ? part.camera.focalLength : out.channels[slot]!;
-  camera.fov = (2 * Math.atan(part.camera.sensorHeight / 2 / Math.max(1, focal)) * 180) / Math.PI;
-  camera.near = part.camera.near;
-  camera.far = part.camera.far;
-  camera.aspect = aspect;
-  camera.updateProjectionMatrix();
-  camera.matrixWorld.fromArray(out.world[index]!);
-  const scale = new Vector3();
-  camera.matrixWorld.decompose(camera.position, new Quaternion(), scale);
-  camera.quaternion.setFromRotationMatrix(
-    camera.matrixWorld.clone().scale(new Vector3(1 / scale.x, 1 / scale.y, 1 / scale.z)),
-  );
-  camera.updateMatrixWorld();
-}

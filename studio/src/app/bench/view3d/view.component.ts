@@ -12,29 +12,31 @@ import {
   type AfterViewInit,
 } from '@angular/core';
 import { PerspectiveCamera, type Vector3 } from 'three';
-import type { CameraPart } from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { Notices } from '../../ui/notices';
 import { Theme } from '../../ui/theme';
 import { Stage, type Evaluated } from '../stage';
 import { AmountStripComponent } from './amount-strip.component';
 import { GripChip } from './grip-chip';
-import { toScreen, type Eye } from './grip-math';
+import type { Eye } from './grip-math';
 import { GripsComponent } from './grips.component';
 import { pictureOf, ProjectPicture } from './picture';
 import { readPose } from './part-pose';
 import { StageScene } from './stage-scene';
 import { TitleBlockComponent } from './title-block.component';
 import { trailBeads, type Bead } from './trail';
-import { ViewCamera, shotCamera } from './view-camera';
+import { ShotFrameComponent } from './shot-frame.component';
+import { placeShot, ShotLook } from './shot-look';
+import { ViewCamera } from './view-camera';
 import { ViewControl } from './view-control';
+import { ViewFraming } from './view-framing';
 import { ViewPress, type PressedView } from './view-press';
 
 /** The view: the project in three dimensions. It draws when something changed, never by itself. */
 @Component({
   selector: 'kz-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [GripsComponent, AmountStripComponent, TitleBlockComponent],
+  imports: [AmountStripComponent, GripsComponent, ShotFrameComponent, TitleBlockComponent],
   template: `
     <div
       #frame
@@ -47,6 +49,7 @@ import { ViewPress, type PressedView } from './view-press';
     >
       <canvas #canvas></canvas>
     </div>
+    <kz-shot-frame />
     @if (eye(); as eye) {
       <kz-grips [eye]="eye" />
       <kz-amount-strip [eye]="eye" />
@@ -77,9 +80,9 @@ export class ViewComponent implements AfterViewInit {
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   private scene: StageScene | null = null;
   private view: ViewCamera | null = null;
-  private readonly shot = new PerspectiveCamera();
+  private framing: ViewFraming | null = null;
+  readonly shot = inject(ShotLook);
   private readonly ready = signal(false);
-  private readonly size = signal({ width: 1, height: 1 });
   /** Counts movements of the camera, for what is drawn over the view. */
   private readonly looks = signal(0);
   private asked = false;
@@ -103,24 +106,17 @@ export class ViewComponent implements AfterViewInit {
     return problem ? `This project can’t be shown: at ${problem.pointer}, ${problem.message}.` : null;
   });
 
-  /** The camera part that the view shows, if it shows one. */
-  private readonly shotPart = computed((): CameraPart | null => {
-    const id = this.control.shot();
-    const part = this.stage.shown()?.parts.find((candidate) => candidate.id === id);
-    return part?.kind === 'camera' ? part : null;
-  });
-
   readonly eye = computed((): Eye | null => {
     this.looks();
     if (!this.ready() || !this.view) return null;
-    if (this.shotPart()) this.stage.now();
-    return { camera: this.shotPart() ? this.shot : this.view.camera, ...this.size() };
+    const { camera } = this.shot.part() ? this.shot : this.view;
+    if (camera === this.shot.camera) this.stage.now();
+    return { camera, ...this.shot.size() };
   });
 
   readonly focalLength = computed(() => {
     const eye = this.eye();
-    const sensor = this.shotPart()?.camera.sensorHeight ?? 24;
-    return eye ? sensor / 2 / Math.tan((eye.camera.fov * Math.PI) / 360) : 35;
+    return this.shot.focalLength() ?? (eye ? 12 / Math.tan((eye.camera.fov * Math.PI) / 360) : 35);
   });
 
   constructor() {
@@ -140,6 +136,8 @@ export class ViewComponent implements AfterViewInit {
       this.looks.update((count) => count + 1);
       this.draw();
     });
+    const framing = new ViewFraming(this.scene, this.view);
+    this.framing = framing;
     this.scene.whenChanged(
       () => {
         if (!this.control.placed) this.openView();
@@ -151,9 +149,13 @@ export class ViewComponent implements AfterViewInit {
         ),
     );
     this.control.attach({
-      show: (name) => this.view?.show(name, this.beads()),
-      fit: (all) => this.fit(all),
-      bring: (parts) => this.bring(parts),
+      show: (name) =>
+        name === 'side-on' ? framing.sideOn(this.parts(), this.beads()) : this.view?.show(name),
+      fit: (all) => framing.fit(all ? [] : this.parts()),
+      bring: (parts) => {
+        const eye = this.eye();
+        if (eye) framing.bring(parts, eye);
+      },
       picture: (size) => pictureOf(this.canvas().nativeElement, size),
       looks: () => this.eye()?.camera.matrixWorld ?? null,
     });
@@ -167,7 +169,7 @@ export class ViewComponent implements AfterViewInit {
   private resize(element: HTMLElement): void {
     const { clientWidth: width, clientHeight: height } = element;
     this.scene?.resize(width, height);
-    this.size.set({ width, height });
+    this.shot.size.set({ width, height });
     this.draw();
   }
 
@@ -198,18 +200,16 @@ export class ViewComponent implements AfterViewInit {
     const ghosts = this.ghostsShown();
     const parts = this.parts();
     const project = this.stage.shown();
-    const shot = this.shotPart();
+    const shot = this.shot.part();
+    this.shot.frame();
     if (!this.ready() || !this.scene || !now) return;
     this.scene.setFrame(now.program, now.out);
     this.goAlong(now);
     if (ghosts && parts.length > 0 && !this.stage.playing())
       this.scene.showGhosts(project, now.program, now.frame);
     else this.scene.showGhosts(null, null, 0);
-    if (shot) {
-      const { width, height } = this.size();
-      const index = now.program.structure.parts.findIndex((part) => part.id === shot.id);
-      shotCamera(this.shot, now.program, now.out, index, shot, width / height);
-    }
+    this.scene.lookThrough(shot?.id ?? null);
+    if (shot) this.shot.take(now, shot);
     const id = project?.id;
     untracked(() => {
       if (this.control.project !== id) {
@@ -223,7 +223,7 @@ export class ViewComponent implements AfterViewInit {
 
   /** While it plays and that is asked for, the view goes along with the part chosen last. */
   private goAlong(now: Evaluated): void {
-    const follows = this.stage.playing() && this.keepInSight() && this.shotPart() === null;
+    const follows = this.stage.playing() && this.keepInSight() && this.shot.part() === null;
     const pose = follows ? readPose(now, this.parts().at(-1) ?? '') : null;
     const before = this.followed;
     this.followed = pose?.pivot.clone() ?? null;
@@ -238,27 +238,7 @@ export class ViewComponent implements AfterViewInit {
   }
 
   private openView(): void {
-    const places = this.scene?.corners([]) ?? [];
-    if (places.length === 0) return;
-    this.control.placed = true;
-    this.view?.open(places);
-  }
-
-  private fit(all: boolean): void {
-    const places = this.scene?.corners(all ? [] : this.studio.bench().parts) ?? [];
-    if (places.length > 0) this.view?.frame(places);
-  }
-
-  /** Shows parts that were added: where some of them are out of the picture, the view fits them in with what it showed. */
-  private bring(parts: readonly string[]): void {
-    const places = this.scene?.corners(parts) ?? [];
-    const eye = this.eye();
-    if (!eye || places.length === 0) return;
-    const seen = places.every((place) => {
-      const at = toScreen(eye, place);
-      return at !== null && at.x >= 0 && at.y >= 0 && at.x <= eye.width && at.y <= eye.height;
-    });
-    if (!seen) this.view?.frame(this.scene?.corners([]) ?? places);
+    if (this.framing?.open()) this.control.placed = true;
   }
 
   private draw(): void {
@@ -267,7 +247,7 @@ export class ViewComponent implements AfterViewInit {
     requestAnimationFrame(() => {
       this.asked = false;
       if (!this.scene || !this.view) return;
-      this.scene.draw(this.view.target, this.shotPart() ? this.shot : undefined);
+      this.scene.draw(this.view.target, this.shot.part() ? this.shot.camera : undefined);
       this.picture.soon((size) => this.shotPicture(size));
     });
   }
@@ -278,13 +258,12 @@ export class ViewComponent implements AfterViewInit {
     const now = this.stage.now();
     const index = now?.program.structure.parts.findIndex(({ kind }) => kind === 'camera') ?? -1;
     const part = now?.program.structure.parts[index];
-    if (!this.scene || !this.view || !now || part?.kind !== 'camera' || this.shotPart())
-      return pictureOf(canvas, size);
+    if (!this.scene || !this.view || !now || part?.kind !== 'camera') return pictureOf(canvas, size);
     const eye = new PerspectiveCamera();
-    shotCamera(eye, now.program, now.out, index, part, canvas.width / Math.max(1, canvas.height));
+    placeShot(eye, now.program, now.out, index, part, canvas.width / Math.max(1, canvas.height));
     this.scene.draw(this.view.target, eye);
     const picture = pictureOf(canvas, size);
-    this.scene.draw(this.view.target);
+    this.scene.draw(this.view.target, this.shot.part() ? this.shot.camera : undefined);
     return picture;
   }
 
