@@ -130,7 +130,7 @@ test('(d) the buoy’s jitter tamed: a period of 22 frames, half as strong, clos
   await chooseChannel(bench, id);
   await tab(page, 'Curve');
   await bench.type('Period', '22');
-  await bench.type('Scale', 'times 0.5');
+  await bench.type('Amount', 'times 0.5');
   await press(page, 'Closes over');
   const file = await bench.save();
   expect(curveIn(file, id).treatments![0]).toMatchObject({ period: 22, amplitude: 6, loop: 144 });

@@ -95,6 +95,7 @@ describe('channels', () => {
     expect(encodeName('throttle_1.a-b c')).toBe('throttle_1.a-b c');
     expect(encodeName('50 %')).toBe('50 %25');
     expect(encodeName("(it's) ü/")).toBe('%28it%27s%29 %C3%BC%2F');
+    expect(encodeName('a~b')).toBe('a%7Eb');
     fc.assert(
       fc.property(fc.string({ unit: 'grapheme' }), (name) => {
         expect(decodeURIComponent(encodeName(name))).toBe(name);

@@ -24,7 +24,9 @@ export function splitChannel(channel: string): ChannelParts {
 export function encodeName(name: string): string {
   return name
     .replace(/\p{Surrogate}/gu, '\uFFFD')
-    .replace(/[^A-Za-z0-9 ._-]/gu, (character) => encodeURIComponent(character).replace(/[!'()*]/g, percent));
+    .replace(/[^A-Za-z0-9 ._-]/gu, (character) =>
+      encodeURIComponent(character).replace(/[!'()*~]/g, percent),
+    );
 }
 
 function percent(character: string): string {

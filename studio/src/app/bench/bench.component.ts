@@ -53,6 +53,7 @@ import { ViewComponent } from './view3d/view.component';
   template: `
     <as-split
       kzSplitValues
+      gutterAriaLabel="Width of the side sheet"
       direction="horizontal"
       unit="pixel"
       [gutterSize]="5"
@@ -60,6 +61,7 @@ import { ViewComponent } from './view3d/view.component';
     >
       <as-split-area size="*">
         <as-split
+          gutterAriaLabel="Height of the view and the Chart"
           direction="vertical"
           unit="percent"
           [gutterSize]="5"
@@ -100,6 +102,7 @@ import { ViewComponent } from './view3d/view.component';
               </div>
               <as-split
                 class="halves"
+                gutterAriaLabel="Height of the two halves of the Chart"
                 direction="vertical"
                 unit="percent"
                 [gutterSize]="5"

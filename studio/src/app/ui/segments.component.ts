@@ -1,15 +1,16 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
+import { OneStopDirective } from './one-stop.directive';
 import type { Option } from './option';
 
 /** One of a few, all in sight. No value: none of them, or mixed. */
 @Component({
   selector: 'kz-segments',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip],
+  imports: [MatTooltip, OneStopDirective],
   host: { '[class.wide]': 'wide()' },
   template: `
-    <div class="choice" role="group" [attr.aria-label]="name()">
+    <div class="choice" role="group" kzOneStop [attr.aria-label]="name()">
       @for (option of options(); track option.value) {
         <button
           [attr.aria-pressed]="option.value === value()"

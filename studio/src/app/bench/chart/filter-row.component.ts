@@ -7,6 +7,7 @@ import { CommandRegistry } from '../../commands/registry';
 import { ALL_KINDS, type RowFilter, type Shaping } from '../../state/bench';
 import { Studio } from '../../state/studio';
 import { CheckListComponent, type Check } from '../../ui/check-list.component';
+import { OneStopDirective } from '../../ui/one-stop.directive';
 import { toggled } from '../picking';
 import { PoseCommands } from '../pose/pose-commands';
 import { ShapeCommands } from '../shape/shape-commands';
@@ -20,7 +21,7 @@ type RowCheck = ChannelKind | 'every' | 'below' | { readonly set: string };
 @Component({
   selector: 'kz-filter-row',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [CheckListComponent, MatIcon, MatMenu, MatMenuItem, MatMenuTrigger, MatTooltip],
+  imports: [CheckListComponent, MatIcon, MatMenu, MatMenuItem, MatMenuTrigger, MatTooltip, OneStopDirective],
   template: `
     <label class="search">
       <mat-icon svgIcon="search" />
@@ -35,19 +36,21 @@ type RowCheck = ChannelKind | 'every' | 'below' | { readonly set: string };
         (keydown)="onKey($event)"
       />
     </label>
-    @for (filter of filters(); track filter.id) {
-      <button
-        class="chip"
-        [attr.aria-pressed]="studio.bench().filter === filter.id"
-        [matTooltip]="filter.tip"
-        (click)="studio.set({ filter: filter.id })"
-      >
-        {{ filter.label }}
-        @if (filter.count !== null) {
-          <span class="numbers">{{ filter.count }}</span>
-        }
-      </button>
-    }
+    <div class="chips" role="group" aria-label="Which rows show" kzOneStop>
+      @for (filter of filters(); track filter.id) {
+        <button
+          class="chip"
+          [attr.aria-pressed]="studio.bench().filter === filter.id"
+          [matTooltip]="filter.tip"
+          (click)="studio.set({ filter: filter.id })"
+        >
+          {{ filter.label }}
+          @if (filter.count !== null) {
+            <span class="numbers">{{ filter.count }}</span>
+          }
+        </button>
+      }
+    </div>
     <button
       class="button"
       [matMenuTriggerFor]="rows"
@@ -125,7 +128,7 @@ type RowCheck = ChannelKind | 'every' | 'below' | { readonly set: string };
     >
       <mat-icon svgIcon="rows" />
     </button>
-    <div class="choice" role="group" aria-label="Fit">
+    <div class="choice" role="group" aria-label="Fit" kzOneStop>
       <button [matTooltip]="registry.tip('fit.selection')" (click)="registry.run('fit.selection')">
         Fit
       </button>
@@ -177,6 +180,10 @@ type RowCheck = ChannelKind | 'every' | 'below' | { readonly set: string };
     .pressed {
       border-color: var(--select);
       color: var(--select);
+    }
+    .chips {
+      display: flex;
+      gap: 8px;
     }
     .chip {
       flex: none;

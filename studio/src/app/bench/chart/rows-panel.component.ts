@@ -1,5 +1,14 @@
 import { CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
-import { ChangeDetectionStrategy, Component, effect, inject, untracked, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
 import { MatIcon } from '@angular/material/icon';
 import { MatTooltip } from '@angular/material/tooltip';
 import { setCurveFlag } from '@kaizen/core';
@@ -33,6 +42,19 @@ export class RowsPanelComponent {
   readonly registry = inject(CommandRegistry);
   private readonly viewport = viewChild.required(CdkVirtualScrollViewport);
   readonly rowHeight = ROW;
+  /** The row that the keyboard was in last. */
+  readonly reached = signal('');
+  private readonly reachedIndex = computed(() => {
+    const reached = this.reached();
+    return this.model.rows().findIndex((row) => row.kind + row.id === reached);
+  });
+  /** The one row that Tab comes to: where the keyboard was last, or, where that is out of sight, the first in sight. */
+  readonly stop = computed(() => {
+    const first = Math.ceil(this.model.scrollTop() / ROW);
+    const last = first + Math.floor(this.model.size().height / ROW);
+    const reached = this.reachedIndex();
+    return reached >= first && reached <= last ? reached : Math.min(first, this.model.rows().length - 1);
+  });
   readonly track = (_: number, row: Row) => row.kind + row.id;
 
   constructor() {

@@ -6,6 +6,7 @@ import { CommandRegistry } from '../../commands/registry';
 import type { PlayMode } from '../../state/bench';
 import { Studio } from '../../state/studio';
 import { NumberFieldComponent } from '../../ui/number-field.component';
+import { OneStopDirective } from '../../ui/one-stop.directive';
 import type { Option } from '../../ui/option';
 import { SelectComponent } from '../../ui/select.component';
 import { Stage } from '../stage';
@@ -32,25 +33,27 @@ const SPANS: readonly Option<boolean>[] = [
 @Component({
   selector: 'kz-transport',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatIcon, MatTooltip, NumberFieldComponent, SelectComponent],
+  imports: [MatIcon, MatTooltip, NumberFieldComponent, OneStopDirective, SelectComponent],
   template: `
-    @for (jump of jumps; track jump.id) {
-      @if (jump.id === 'play.toggle') {
-        <button class="button main play" [matTooltip]="tip(jump.id)" (click)="run(jump.id)">
-          <mat-icon [svgIcon]="stage.playing() ? 'pause' : 'play'" />
-          {{ stage.playing() ? 'Stop' : 'Play' }}
-        </button>
-      } @else {
-        <button
-          class="button icon-only"
-          [attr.aria-label]="jump.name"
-          [matTooltip]="tip(jump.id)"
-          (click)="run(jump.id)"
-        >
-          <mat-icon [svgIcon]="jump.icon" />
-        </button>
+    <div class="jumps" role="group" aria-label="Playing" kzOneStop>
+      @for (jump of jumps; track jump.id) {
+        @if (jump.id === 'play.toggle') {
+          <button class="button main play" [matTooltip]="tip(jump.id)" (click)="run(jump.id)">
+            <mat-icon [svgIcon]="stage.playing() ? 'pause' : 'play'" />
+            {{ stage.playing() ? 'Stop' : 'Play' }}
+          </button>
+        } @else {
+          <button
+            class="button icon-only"
+            [attr.aria-label]="jump.name"
+            [matTooltip]="tip(jump.id)"
+            (click)="run(jump.id)"
+          >
+            <mat-icon [svgIcon]="jump.icon" />
+          </button>
+        }
       }
-    }
+    </div>
     <kz-number-field
       class="frame"
       name="Frame of the playhead"
@@ -107,6 +110,11 @@ const SPANS: readonly Option<boolean>[] = [
   styles: `
     :host {
       display: contents;
+    }
+    .jumps {
+      display: flex;
+      flex: none;
+      gap: 6px;
     }
     .play {
       width: 68px;

@@ -4,6 +4,7 @@ import { CommandRegistry } from '../../commands/registry';
 import type { Axes } from '../../state/bench';
 import { Studio } from '../../state/studio';
 import { NumberFieldComponent } from '../../ui/number-field.component';
+import { OneStopDirective } from '../../ui/one-stop.directive';
 import { optionsOf, type Option } from '../../ui/option';
 import { SegmentsComponent } from '../../ui/segments.component';
 import { TOOL_LABELS } from '../words';
@@ -26,7 +27,7 @@ const VIEWS = [
 @Component({
   selector: 'kz-view-bar',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, NumberFieldComponent, SegmentsComponent],
+  imports: [MatTooltip, NumberFieldComponent, OneStopDirective, SegmentsComponent],
   template: `
     <div class="group">
       <kz-segments
@@ -77,7 +78,7 @@ const VIEWS = [
         </button>
       }
     </div>
-    <div class="group look">
+    <div class="group look" role="group" aria-label="Looking" kzOneStop>
       <button
         class="button toggle"
         [attr.aria-pressed]="studio.bench().trail"
