@@ -54,7 +54,7 @@ for (const theme of ['light', 'dark'] as const) {
       await page.getByRole('tab', { name: 'Key', exact: false }).first().click();
       expect(await serious(page)).toEqual([]);
       await page.getByRole('tab', { name: 'Curve' }).click();
-      await page.getByRole('button', { name: 'Lay over ▾' }).click();
+      await page.getByRole('button', { name: 'Lay over ▾', exact: true }).click();
       await page.getByRole('menuitem', { name: 'Noise' }).click();
       await expect(page.locator('.mat-mdc-menu-panel')).toHaveCount(0);
       expect(await serious(page)).toEqual([]);

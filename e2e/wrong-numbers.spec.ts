@@ -47,7 +47,7 @@ test('whatever is typed into the numbers of keys, laws and treatments, the file 
   await expect.poll(() => bench.field('Frame')).toBe('180');
   await page.getByRole('tab', { name: 'Curve' }).click();
   for (const kind of ['Noise', 'Clamp', 'Gain', 'Delay', 'Every n-th']) {
-    await page.getByRole('button', { name: 'Lay over ▾' }).click();
+    await page.getByRole('button', { name: 'Lay over ▾', exact: true }).click();
     await page.getByRole('menuitem', { name: kind }).click();
     await expect(page.locator('.mat-mdc-menu-panel')).toHaveCount(0);
   }

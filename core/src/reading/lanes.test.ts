@@ -43,6 +43,7 @@ describe('a curve taken apart into its treatments', () => {
     const [lane] = reading([clamp]).lanes.lanes;
     expect(greatestChange(lane!, 0, 10)).toBe(4);
     expect(greatestChange(lane!, 0, 7.5)).toBe(1);
+    expect(greatestChange(lane!, 0, 1e9)).toBe(4);
   });
 
   it('ends in the very value that the channel shows, whatever lies over it', () => {
