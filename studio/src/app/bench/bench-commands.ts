@@ -10,6 +10,8 @@ import { PanelCommands } from './panel-commands';
 import { OutsideCommands } from './shape/outside-commands';
 import { ShapeCommands } from './shape/shape-commands';
 import { SideCommands } from './shape/side-commands';
+import { TakeCommands } from './shape/take-commands';
+import { SwitchCommands } from './switch-commands';
 import { TimeCommands } from './time/time-commands';
 import { ViewCommands } from './view-commands';
 
@@ -29,6 +31,8 @@ export class BenchCommands {
     inject(ViewCommands),
     inject(ChartCommands),
     inject(PartCommands),
+    inject(SwitchCommands),
+    inject(TakeCommands),
   ];
 
   list(): readonly Command[] {

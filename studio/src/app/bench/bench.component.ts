@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject } from '@angular/core';
-import { MatTooltip } from '@angular/material/tooltip';
 import { AngularSplitModule } from 'angular-split';
 import { CommandRegistry } from '../commands/registry';
 import type { Density } from '../state/bench';
+import { RunDirective } from '../commands/run.directive';
 import { Studio } from '../state/studio';
 import type { Option } from '../ui/option';
 import { SegmentsComponent } from '../ui/segments.component';
@@ -40,7 +40,6 @@ import { ViewComponent } from './view3d/view.component';
     LanesComponent,
     LegPicturesComponent,
     LowerHalfDirective,
-    MatTooltip,
     PendingBarComponent,
     SegmentsComponent,
     SideSheetComponent,
@@ -49,6 +48,7 @@ import { ViewComponent } from './view3d/view.component';
     TrayComponent,
     ViewBarComponent,
     ViewComponent,
+    RunDirective,
   ],
   template: `
     <as-split
@@ -134,11 +134,7 @@ import { ViewComponent } from './view3d/view.component';
                           (chosen)="halves.setDensity($event, 'lower')"
                         />
                         <span class="room"></span>
-                        <button
-                          class="button bare"
-                          [matTooltip]="registry.tip('chart.split', 'One Chart again')"
-                          (click)="registry.run('chart.split')"
-                        >
+                        <button class="button bare" kzRun="chart.split" kzTip="One Chart again">
                           One Chart
                         </button>
                       </div>

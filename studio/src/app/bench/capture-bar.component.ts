@@ -4,6 +4,7 @@ import { MatTooltip } from '@angular/material/tooltip';
 import type { ChannelKind, LegKind, SideMode } from '@kaizen/core';
 import { CommandRegistry } from '../commands/registry';
 import { ALL_KINDS, type Capture } from '../state/bench';
+import { RunDirective } from '../commands/run.directive';
 import { Studio } from '../state/studio';
 import { CheckListComponent, type Check } from '../ui/check-list.component';
 import { toggled } from './picking';
@@ -17,31 +18,28 @@ const LEG_KINDS = Object.keys(LEG_LABELS) as readonly LegKind[];
 @Component({
   selector: 'kz-capture-bar',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [CheckListComponent, MatMenu, MatMenuTrigger, MatTooltip],
+  imports: [CheckListComponent, MatMenu, MatMenuTrigger, MatTooltip, RunDirective],
   template: `
     <button
       class="button toggle"
       [class.on]="capture().on"
-      [attr.aria-pressed]="capture().on"
-      [matTooltip]="registry.tip('key.capture', 'On: changed values become keys at the playhead')"
-      (click)="set({ on: !capture().on })"
+      kzRun="key.capture"
+      kzTip="On: changed values become keys at the playhead"
     >
       {{ capture().on ? 'Capture on' : 'Capture off' }}
     </button>
     @if (capture().on) {
       <button
         class="button toggle"
-        [attr.aria-pressed]="capture().startNew"
-        matTooltip="Whether a channel that has no keys yet gets its first one"
-        (click)="set({ startNew: !capture().startNew })"
+        kzRun="key.start-new"
+        kzTip="Whether a channel that has no keys yet gets its first one"
       >
         May start new channels
       </button>
       <button
         class="button toggle"
-        [attr.aria-pressed]="capture().markStart"
-        matTooltip="The first key of a channel brings one with its old value where the range starts, so that a move has its beginning"
-        (click)="set({ markStart: !capture().markStart })"
+        kzRun="key.mark-start"
+        kzTip="The first key of a channel brings one with its old value where the range starts, so that a move has its beginning"
       >
         Mark the start
       </button>

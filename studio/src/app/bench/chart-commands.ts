@@ -101,6 +101,7 @@ export class ChartCommands {
         label: 'Split the Chart in two halves, or make it one again',
         group: 'Chart',
         shortcuts: ['X'],
+        on: () => this.studio.bench().split.on,
         run: () => this.halves.toggle(),
       },
       {

@@ -142,16 +142,6 @@ export class KeyCommands {
         when: this.hasKeys,
         run: nudge(0, -1),
       },
-      {
-        id: 'key.capture',
-        label: 'Capture on or off',
-        group: 'Keys',
-        shortcuts: ['C'],
-        run: () =>
-          this.studio.set({
-            capture: { ...this.studio.bench().capture, on: !this.studio.bench().capture.on },
-          }),
-      },
     ];
   }
 

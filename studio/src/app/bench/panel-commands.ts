@@ -18,13 +18,6 @@ export class PanelCommands {
         shortcuts: ['Z'],
         run: () => this.panels.toggleFull(),
       },
-      {
-        id: 'view.keep-in-sight',
-        label: 'Keep what is chosen in sight while it plays',
-        group: 'View',
-        shortcuts: ['Y'],
-        run: () => this.studio.set({ keepInSight: !this.studio.bench().keepInSight }),
-      },
     ];
   }
 }

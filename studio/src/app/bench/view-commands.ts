@@ -45,6 +45,7 @@ export class ViewCommands {
         label: 'Turn and size about a point, or about the pivot again',
         group: 'Pose',
         shortcuts: ['Q'],
+        on: () => this.studio.bench().turnPoint !== null,
         when: () => this.studio.bench().turnPoint !== null || this.studio.bench().parts.length > 0,
         run: () => this.togglePoint(),
       },
@@ -125,20 +126,6 @@ export class ViewCommands {
         group: 'View',
         shortcuts: ['V'],
         run: () => this.swapCamera(),
-      },
-      {
-        id: 'view.trail',
-        label: 'Motion trail on or off',
-        group: 'View',
-        shortcuts: ['T'],
-        run: () => this.studio.set({ trail: !this.studio.bench().trail }),
-      },
-      {
-        id: 'view.ghosts',
-        label: 'Ghosts on or off',
-        group: 'View',
-        shortcuts: ['G'],
-        run: () => this.studio.set({ ghosts: !this.studio.bench().ghosts }),
       },
     ];
   }

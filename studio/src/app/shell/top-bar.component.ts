@@ -3,6 +3,7 @@ import { MatIcon } from '@angular/material/icon';
 import { MatTooltip } from '@angular/material/tooltip';
 import { RouterLink, RouterLinkActive } from '@angular/router';
 import { CommandRegistry } from '../commands/registry';
+import { RunDirective } from '../commands/run.directive';
 import { Studio } from '../state/studio';
 import { Theme } from '../ui/theme';
 import { KeepLineComponent } from './keep-line.component';
@@ -11,7 +12,7 @@ import { KeepLineComponent } from './keep-line.component';
 @Component({
   selector: 'kz-top-bar',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatIcon, MatTooltip, RouterLink, RouterLinkActive, KeepLineComponent],
+  imports: [MatIcon, MatTooltip, RouterLink, RouterLinkActive, KeepLineComponent, RunDirective],
   template: `
     <header>
       <a class="logo" routerLink="/projects" matTooltip="All projects">
@@ -48,14 +49,10 @@ import { KeepLineComponent } from './keep-line.component';
       <button aria-label="Day or night" [matTooltip]="registry.tip('view.theme')" (click)="theme.toggle()">
         <mat-icon [svgIcon]="theme.name() === 'day' ? 'moon' : 'sun'" />
       </button>
-      <button
-        aria-label="All shortcuts"
-        [matTooltip]="registry.tip('help.shortcuts')"
-        (click)="registry.run('help.shortcuts')"
-      >
+      <button aria-label="All shortcuts" kzRun="help.shortcuts">
         <mat-icon svgIcon="help" />
       </button>
-      <button [matTooltip]="registry.tip('help.palette')" (click)="registry.run('help.palette')">
+      <button kzRun="help.palette">
         <mat-icon svgIcon="search" />
         Find a command
       </button>

@@ -5,6 +5,7 @@ import { MatTooltip } from '@angular/material/tooltip';
 import { activeClip, keysOffTheFrame, type ChannelKind } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
 import { ALL_KINDS, type RowFilter, type Shaping } from '../../state/bench';
+import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { CheckListComponent, type Check } from '../../ui/check-list.component';
 import { OneStopDirective } from '../../ui/one-stop.directive';
@@ -21,7 +22,16 @@ type RowCheck = ChannelKind | 'every' | 'below' | { readonly set: string };
 @Component({
   selector: 'kz-filter-row',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [CheckListComponent, MatIcon, MatMenu, MatMenuItem, MatMenuTrigger, MatTooltip, OneStopDirective],
+  imports: [
+    CheckListComponent,
+    MatIcon,
+    MatMenu,
+    MatMenuItem,
+    MatMenuTrigger,
+    MatTooltip,
+    OneStopDirective,
+    RunDirective,
+  ],
   template: `
     <label class="search">
       <mat-icon svgIcon="search" />
@@ -76,20 +86,14 @@ type RowCheck = ChannelKind | 'every' | 'below' | { readonly set: string };
     @if (studio.bench().density === 'rates') {
       <button
         class="button toggle"
-        [attr.aria-pressed]="studio.bench().shaping.lock === 'places'"
-        matTooltip="On: dragging the speed leaves every key’s place. Off: the area under the speed is the way that is gone, and the keys behind move along"
-        (click)="shapes.toggle('lock')"
+        kzRun="chart.area-lock"
+        kzTip="On: dragging the speed leaves every key’s place. Off: the area under the speed is the way that is gone, and the keys behind move along"
       >
         Places stay
       </button>
     }
     <span class="pair">
-      <button
-        class="button"
-        [matTooltip]="registry.tip('key.here', 'Key the chosen channels or part at the playhead')"
-        [disabled]="studio.readOnly()"
-        (click)="registry.run('key.here')"
-      >
+      <button class="button" kzRun="key.here" kzTip="Key the chosen channels or part at the playhead">
         Key here
       </button>
       <button
@@ -110,31 +114,23 @@ type RowCheck = ChannelKind | 'every' | 'below' | { readonly set: string };
         Key all that changed
       </button>
     </mat-menu>
-    <button
-      class="button toggle"
-      [attr.aria-pressed]="studio.bench().wholeFrames"
-      matTooltip="Keys and playhead land on whole frames"
-      (click)="studio.set({ wholeFrames: !studio.bench().wholeFrames })"
-    >
+    <button class="button toggle" kzRun="snap.frames" kzTip="Keys and playhead land on whole frames">
       Whole frames
     </button>
     <button
       class="button icon-only"
       aria-label="Chart in two halves"
       [class.pressed]="studio.bench().split.on"
-      [attr.aria-pressed]="studio.bench().split.on"
-      [matTooltip]="registry.tip('chart.split', 'Two halves over one time, each with a density of its own')"
-      (click)="registry.run('chart.split')"
+      kzRun="chart.split"
+      kzTip="Two halves over one time, each with a density of its own"
     >
       <mat-icon svgIcon="rows" />
     </button>
     <div class="choice" role="group" aria-label="Fit" kzOneStop>
-      <button [matTooltip]="registry.tip('fit.selection')" (click)="registry.run('fit.selection')">
-        Fit
-      </button>
-      <button [matTooltip]="registry.tip('fit.all')" (click)="registry.run('fit.all')">All</button>
-      <button [matTooltip]="registry.tip('fit.time')" (click)="registry.run('fit.time')">Time</button>
-      <button [matTooltip]="registry.tip('fit.value')" (click)="registry.run('fit.value')">Value</button>
+      <button kzRun="fit.selection">Fit</button>
+      <button kzRun="fit.all">All</button>
+      <button kzRun="fit.time">Time</button>
+      <button kzRun="fit.value">Value</button>
     </div>
   `,
   styles: `

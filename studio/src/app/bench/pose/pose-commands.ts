@@ -71,6 +71,7 @@ export class PoseCommands {
         label: 'Poses held on or off',
         group: 'Pose',
         shortcuts: ['Shift+H'],
+        on: () => this.studio.bench().held.on,
         run: () => this.tools.toggleHeld(),
       },
     ];

@@ -4,6 +4,7 @@ import { MatTooltip } from '@angular/material/tooltip';
 import type { Axis, ChannelKind } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
 import { ALL_KINDS } from '../../state/bench';
+import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { NumberFieldComponent } from '../../ui/number-field.component';
 import type { Option } from '../../ui/option';
@@ -15,7 +16,7 @@ import { PoseTools } from './pose-tools';
 @Component({
   selector: 'kz-pose-sheet',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, NumberFieldComponent, SegmentsComponent],
+  imports: [MatTooltip, NumberFieldComponent, SegmentsComponent, RunDirective],
   templateUrl: './pose-sheet.component.html',
   styleUrls: ['../side-sheet/sheet.scss', './pose-sheet.component.scss'],
 })

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { MatTooltip } from '@angular/material/tooltip';
 import { MARKER_KINDS, type MarkerKind } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
+import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { NumberFieldComponent } from '../../ui/number-field.component';
 import type { Option } from '../../ui/option';
@@ -13,7 +14,7 @@ import { MARKER_NAMES, RulerTools } from './ruler-tools';
 @Component({
   selector: 'kz-ruler-sheet',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, NumberFieldComponent, SelectComponent],
+  imports: [MatTooltip, NumberFieldComponent, SelectComponent, RunDirective],
   templateUrl: './ruler-sheet.component.html',
   styleUrls: ['../side-sheet/sheet.scss', './ruler-sheet.component.scss'],
 })
@@ -34,10 +35,5 @@ export class RulerSheetComponent {
 
   positive(value: number): number {
     return Math.max(0, value);
-  }
-
-  toggleSnap(what: 'markers' | 'keys'): void {
-    const { snap } = this.studio.bench();
-    this.studio.set({ snap: { ...snap, [what]: !snap[what] } });
   }
 }

@@ -1,12 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
-import { curveOf, dropTake, keepTake, switchTake, ownerOf } from '@kaizen/core';
+import { curveOf, ownerOf } from '@kaizen/core';
+import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { NumberFieldComponent } from '../../ui/number-field.component';
 import { channelLabel } from '../channel-label';
 import { KeyTableComponent } from './key-table.component';
 import { Reduce } from './reduce';
-import { ShapeCommands } from './shape-commands';
 import { ShapeTools } from './shape-tools';
 import { TreatmentListComponent } from './treatment-list.component';
 
@@ -14,14 +14,13 @@ import { TreatmentListComponent } from './treatment-list.component';
 @Component({
   selector: 'kz-curve-sheet',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [KeyTableComponent, MatTooltip, NumberFieldComponent, TreatmentListComponent],
+  imports: [KeyTableComponent, MatTooltip, NumberFieldComponent, TreatmentListComponent, RunDirective],
   templateUrl: './curve-sheet.component.html',
   styleUrl: '../side-sheet/sheet.scss',
 })
 export class CurveSheetComponent {
   readonly studio = inject(Studio);
   readonly tools = inject(ShapeTools);
-  readonly shapes = inject(ShapeCommands);
   readonly reduce = inject(Reduce);
   /** Tolerances that were typed, by their units: a tenth of a degree is not meant for metres. */
   private readonly tolerances = signal<Readonly<Record<string, number>>>({});
@@ -63,21 +62,5 @@ export class CurveSheetComponent {
 
   setEvery(change: (value: number) => number): void {
     this.every.set(Math.max(0.05, change(this.every())));
-  }
-
-  keepTake(): void {
-    const channels = this.channels();
-    this.studio.edit('Keep a second take', (project) => keepTake(project, channels));
-  }
-
-  switchTake(): void {
-    const channels = this.channels();
-    this.studio.edit('Switch takes', (project) => switchTake(project, channels));
-    this.studio.pick({ keys: [], handles: [], channels });
-  }
-
-  dropTake(): void {
-    const channels = this.channels();
-    this.studio.edit('Drop the second take', (project) => dropTake(project, channels));
   }
 }

@@ -9,7 +9,6 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { MatTooltip } from '@angular/material/tooltip';
 import {
   curveOf,
   mapKeyPlaces,
@@ -20,6 +19,7 @@ import {
   type LegKind,
   type SideMode,
 } from '@kaizen/core';
+import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { applyAmount, decimalsOf, readAmount, shownFrame, shownNumber } from '../../ui/amount';
 import { focusRow } from '../../ui/focus-row';
@@ -50,7 +50,7 @@ const HEADS: Readonly<Record<Column, string>> = {
 @Component({
   selector: 'kz-key-table',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport, MatTooltip],
+  imports: [CdkFixedSizeVirtualScroll, CdkVirtualForOf, CdkVirtualScrollViewport, RunDirective],
   templateUrl: './key-table.component.html',
   styleUrls: ['../side-sheet/sheet.scss', './key-table.component.scss'],
 })

@@ -12,6 +12,7 @@ import {
   type Project,
 } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
+import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { decimalsOf, shownFrame, shownNumber } from '../../ui/amount';
 import { NumberFieldComponent } from '../../ui/number-field.component';
@@ -31,7 +32,7 @@ const DEGREES_A_SECOND_PER_RPM = 6;
 @Component({
   selector: 'kz-loop-speed',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, NumberFieldComponent, SelectComponent],
+  imports: [MatTooltip, NumberFieldComponent, SelectComponent, RunDirective],
   template: `
     @if (speed(); as now) {
       <div role="group" aria-label="Loop speed">
@@ -71,11 +72,8 @@ const DEGREES_A_SECOND_PER_RPM = 6;
         }
         <button
           class="button"
-          [disabled]="studio.readOnly()"
-          [matTooltip]="
-            registry.tip('shape.even', 'One speed for ever: the round becomes straight and carries on')
-          "
-          (click)="registry.run('shape.even')"
+          kzRun="shape.even"
+          kzTip="One speed for ever: the round becomes straight and carries on"
         >
           Make it even
         </button>

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { MatTooltip } from '@angular/material/tooltip';
 import { greatestOf, keyAtFrame, leastOf, curveOf, scaleBox, shiftFrame, type Project } from '@kaizen/core';
 import { chosenFrames } from '../plot/chosen';
 import { CommandRegistry } from '../../commands/registry';
+import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { NumberFieldComponent } from '../../ui/number-field.component';
 import { SelectComponent } from '../../ui/select.component';
@@ -15,7 +15,7 @@ type About = 'first' | 'last' | 'playhead' | 'middle';
 @Component({
   selector: 'kz-scale-form',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, NumberFieldComponent, SelectComponent],
+  imports: [NumberFieldComponent, SelectComponent, RunDirective],
   template: `
     <div class="form">
       <kz-number-field
@@ -39,12 +39,7 @@ type About = 'first' | 'last' | 'playhead' | 'middle';
         [value]="about()"
         (chosen)="about.set($event)"
       />
-      <button
-        class="button toggle"
-        [attr.aria-pressed]="studio.bench().shaping.box"
-        [matTooltip]="registry.tip('chart.box', 'A box with handles around the chosen keys')"
-        (click)="registry.run('chart.box')"
-      >
+      <button class="button toggle" kzRun="chart.box" kzTip="A box with handles around the chosen keys">
         Box
       </button>
     </div>

@@ -81,14 +81,19 @@ export class ShapeCommands {
   }
 
   private looks(): Command[] {
-    const look = (id: string, label: string, name: keyof Shaping, shortcut?: string) =>
-      command(
+    const look = (id: string, label: string, name: keyof Shaping, shortcut?: string): Command => ({
+      ...command(
         id,
         label,
         () => true,
         () => this.toggle(name),
         shortcut,
-      );
+      ),
+      on: () => {
+        const value = this.studio.bench().shaping[name];
+        return value === true || value === 'places';
+      },
+    });
     return [
       look('chart.jerk', 'Draw jerk too, or not', 'jerk'),
       look('chart.area-lock', 'Reshaping speed: places stay, or move', 'lock'),

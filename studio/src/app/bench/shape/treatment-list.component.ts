@@ -4,12 +4,12 @@ import { MatIcon } from '@angular/material/icon';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { MatTooltip } from '@angular/material/tooltip';
 import { curveOf, weightChannel, type Treatment } from '@kaizen/core';
+import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { decimalsOf } from '../../ui/amount';
 import { NumberFieldComponent } from '../../ui/number-field.component';
 import { optionsOf } from '../../ui/option';
 import { channelLabel } from '../channel-label';
-import { ShapeCommands } from './shape-commands';
 import { fieldNumber, TREATMENT_LABELS, treatmentFields } from './treatment-fields';
 import { TreatmentTools } from './treatment-tools';
 
@@ -27,6 +27,7 @@ import { TreatmentTools } from './treatment-tools';
     MatMenuTrigger,
     MatTooltip,
     NumberFieldComponent,
+    RunDirective,
   ],
   templateUrl: './treatment-list.component.html',
   styleUrls: ['../side-sheet/sheet.scss', './treatment-list.component.scss'],
@@ -34,7 +35,6 @@ import { TreatmentTools } from './treatment-tools';
 export class TreatmentListComponent {
   readonly channel = input.required<string>();
   readonly studio = inject(Studio);
-  readonly shapes = inject(ShapeCommands);
   private readonly application = inject(ApplicationRef);
   readonly tools = inject(TreatmentTools);
   readonly kinds = optionsOf(TREATMENT_LABELS);

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { MatTooltip } from '@angular/material/tooltip';
 import { channelKind, mapKeyPlaces, splitChannel, type Edit } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
+import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { decimalsOf } from '../../ui/amount';
 import { NumberFieldComponent } from '../../ui/number-field.component';
@@ -29,6 +30,7 @@ import { SidesFormComponent } from './sides-form.component';
     ScaleFormComponent,
     SidesFormComponent,
     VectorFieldComponent,
+    RunDirective,
   ],
   templateUrl: './key-sheet.component.html',
   styleUrl: './sheet.scss',

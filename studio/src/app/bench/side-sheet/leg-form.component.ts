@@ -13,6 +13,7 @@ import {
   type LegKind,
 } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
+import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { NumberFieldComponent } from '../../ui/number-field.component';
 import { optionsOf } from '../../ui/option';
@@ -28,7 +29,7 @@ import { dyingWords, legNumbers, type LegNumber } from '../shape/leg-numbers';
 @Component({
   selector: 'kz-leg-form',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, NumberFieldComponent, SegmentsComponent, SelectComponent],
+  imports: [MatTooltip, NumberFieldComponent, SegmentsComponent, SelectComponent, RunDirective],
   templateUrl: './leg-form.component.html',
   styleUrl: './sheet.scss',
 })

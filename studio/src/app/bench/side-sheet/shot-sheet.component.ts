@@ -8,6 +8,7 @@ import {
   setRange,
   type Project,
 } from '@kaizen/core';
+import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { shownNumber } from '../../ui/amount';
 import { Notices } from '../../ui/notices';
@@ -24,7 +25,7 @@ const [LEAST_RATE, MOST_RATE] = [0.1, 1000];
 @Component({
   selector: 'kz-shot-sheet',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, NumberFieldComponent, SelectComponent],
+  imports: [MatTooltip, NumberFieldComponent, SelectComponent, RunDirective],
   template: `
     @if (project(); as project) {
       <section>
@@ -64,9 +65,8 @@ const [LEAST_RATE, MOST_RATE] = [0.1, 1000];
         </div>
         <button
           class="button toggle"
-          [attr.aria-pressed]="project.range.loop"
-          matTooltip="The last frame shows what the first shows, so playing leaves it out"
-          (click)="toggleLoop()"
+          kzRun="shot.loop"
+          kzTip="The last frame shows what the first shows, so playing leaves it out"
         >
           The range is a loop
         </button>
@@ -173,9 +173,6 @@ export class ShotSheetComponent {
   }
   setEnd(change: (value: number) => number): void {
     this.change('Range end', (project) => setRange(project, { end: change(project.range.end) }));
-  }
-  toggleLoop(): void {
-    this.change('Loop the range', (project) => setRange(project, { loop: !project.range.loop }));
   }
   setRate(change: (value: number) => number): void {
     const next = change(this.rate());

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, input, signal } f
 import { MatTooltip } from '@angular/material/tooltip';
 import { reshapeKeySpeed, secondsPerFrame, setJoined, setReach, setSpeed, type SideMode } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
+import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { NumberFieldComponent } from '../../ui/number-field.component';
 import { optionsOf, type Option } from '../../ui/option';
@@ -23,7 +24,7 @@ import {
 @Component({
   selector: 'kz-sides-form',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, NumberFieldComponent, SegmentsComponent, SelectComponent],
+  imports: [MatTooltip, NumberFieldComponent, SegmentsComponent, SelectComponent, RunDirective],
   templateUrl: './sides-form.component.html',
   styleUrl: './sheet.scss',
 })

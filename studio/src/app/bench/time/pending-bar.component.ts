@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, effect, inject } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import { CommandRegistry } from '../../commands/registry';
+import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { Proposals } from '../proposals';
 import { TimeTools } from './time-tools';
@@ -9,7 +10,7 @@ import { TimeTools } from './time-tools';
 @Component({
   selector: 'kz-pending-bar',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip],
+  imports: [MatTooltip, RunDirective],
   template: `
     @if (tools.pending() || tools.stakes().length > 0) {
       <div class="bar" role="status">
@@ -17,21 +18,8 @@ import { TimeTools } from './time-tools';
         <span class="told" [matTooltip]="tools.told()">{{
           tools.told() || 'one set; set at least one more at another frame'
         }}</span>
-        <button
-          class="button main"
-          [disabled]="!tools.pending() || !tools.possible() || studio.readOnly()"
-          [matTooltip]="registry.tip('time.apply', 'Keep what is shown')"
-          (click)="tools.apply()"
-        >
-          Apply
-        </button>
-        <button
-          class="button bare"
-          [matTooltip]="registry.tip('time.discard', 'Leave all as it was')"
-          (click)="tools.discard()"
-        >
-          Discard
-        </button>
+        <button class="button main" kzRun="time.apply" kzTip="Keep what is shown">Apply</button>
+        <button class="button bare" kzRun="time.discard" kzTip="Leave all as it was">Discard</button>
       </div>
     }
   `,

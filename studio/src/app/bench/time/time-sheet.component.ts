@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { MatTooltip } from '@angular/material/tooltip';
 import { CommandRegistry } from '../../commands/registry';
 import type { TimeSettings } from '../../state/bench';
+import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { shownFrame } from '../../ui/amount';
 import { NumberFieldComponent } from '../../ui/number-field.component';
@@ -16,7 +17,14 @@ import { ToolButtonsComponent, type ToolButton } from './tool-buttons.component'
 @Component({
   selector: 'kz-time-sheet',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, NumberFieldComponent, SegmentsComponent, SelectComponent, ToolButtonsComponent],
+  imports: [
+    MatTooltip,
+    NumberFieldComponent,
+    SegmentsComponent,
+    SelectComponent,
+    ToolButtonsComponent,
+    RunDirective,
+  ],
   templateUrl: './time-sheet.component.html',
   styleUrls: ['../side-sheet/sheet.scss', './time-sheet.component.scss'],
 })

@@ -4,6 +4,7 @@ import { MatTooltip } from '@angular/material/tooltip';
 import { frameToSeconds, secondsToFrame } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
 import type { PlayMode } from '../../state/bench';
+import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { NumberFieldComponent } from '../../ui/number-field.component';
 import { OneStopDirective } from '../../ui/one-stop.directive';
@@ -33,7 +34,7 @@ const SPANS: readonly Option<boolean>[] = [
 @Component({
   selector: 'kz-transport',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatIcon, MatTooltip, NumberFieldComponent, OneStopDirective, SelectComponent],
+  imports: [MatIcon, MatTooltip, NumberFieldComponent, OneStopDirective, SelectComponent, RunDirective],
   template: `
     <div class="jumps" role="group" aria-label="Playing" kzOneStop>
       @for (jump of jumps; track jump.id) {
@@ -100,9 +101,8 @@ const SPANS: readonly Option<boolean>[] = [
     />
     <button
       class="button toggle"
-      [attr.aria-pressed]="studio.bench().playEveryFrame"
-      matTooltip="On: every frame is shown, if need be slower. Off: real time"
-      (click)="studio.set({ playEveryFrame: !studio.bench().playEveryFrame })"
+      kzRun="play.every-frame"
+      kzTip="On: every frame is shown, if need be slower. Off: real time"
     >
       Every frame
     </button>

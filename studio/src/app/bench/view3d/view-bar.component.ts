@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { MatTooltip } from '@angular/material/tooltip';
 import { CommandRegistry } from '../../commands/registry';
 import type { Axes } from '../../state/bench';
+import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { NumberFieldComponent } from '../../ui/number-field.component';
 import { OneStopDirective } from '../../ui/one-stop.directive';
@@ -27,7 +28,7 @@ const VIEWS = [
 @Component({
   selector: 'kz-view-bar',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, NumberFieldComponent, OneStopDirective, SegmentsComponent],
+  imports: [MatTooltip, NumberFieldComponent, OneStopDirective, SegmentsComponent, RunDirective],
   template: `
     <div class="group">
       <kz-segments
@@ -44,12 +45,7 @@ const VIEWS = [
             [value]="studio.bench().axes"
             (chosen)="studio.set({ axes: $event })"
           />
-          <button
-            class="button toggle"
-            [attr.aria-pressed]="steps().on"
-            matTooltip="Grips go in steps of this size"
-            (click)="toggleSteps()"
-          >
+          <button class="button toggle" kzRun="pose.steps" kzTip="Grips go in steps of this size">
             Steps
           </button>
           <kz-number-field
@@ -65,44 +61,17 @@ const VIEWS = [
       @if (studio.bench().tool === 'turn' || studio.bench().tool === 'size') {
         <button
           class="button toggle"
-          [attr.aria-pressed]="studio.bench().turnPoint !== null"
-          [matTooltip]="
-            registry.tip(
-              'pose.point',
-              'Turns and sizes about a point that can be dragged, instead of the pivot'
-            )
-          "
-          (click)="registry.run('pose.point')"
+          kzRun="pose.point"
+          kzTip="Turns and sizes about a point that can be dragged, instead of the pivot"
         >
           Point
         </button>
       }
     </div>
     <div class="group look" role="group" aria-label="Looking" kzOneStop>
-      <button
-        class="button toggle"
-        [attr.aria-pressed]="studio.bench().trail"
-        [matTooltip]="registry.tip('view.trail')"
-        (click)="registry.run('view.trail')"
-      >
-        Trail
-      </button>
-      <button
-        class="button toggle"
-        [attr.aria-pressed]="studio.bench().ghosts"
-        [matTooltip]="registry.tip('view.ghosts')"
-        (click)="registry.run('view.ghosts')"
-      >
-        Ghosts
-      </button>
-      <button
-        class="button toggle"
-        [attr.aria-pressed]="studio.bench().keepInSight"
-        [matTooltip]="registry.tip('view.keep-in-sight')"
-        (click)="registry.run('view.keep-in-sight')"
-      >
-        Keep in sight
-      </button>
+      <button class="button toggle" kzRun="view.trail">Trail</button>
+      <button class="button toggle" kzRun="view.ghosts">Ghosts</button>
+      <button class="button toggle" kzRun="view.keep-in-sight">Keep in sight</button>
       <div class="choice" role="group" aria-label="Look from">
         @for (view of views; track view.id) {
           <button [matTooltip]="registry.tip(view.id)" (click)="registry.run(view.id)">
@@ -110,14 +79,7 @@ const VIEWS = [
           </button>
         }
       </div>
-      <button
-        class="button toggle"
-        [attr.aria-pressed]="control.shot() !== null"
-        [matTooltip]="registry.tip('view.swap')"
-        (click)="registry.run('view.swap')"
-      >
-        Shot camera
-      </button>
+      <button class="button toggle" kzRun="view.swap">Shot camera</button>
     </div>
   `,
   styles: `
@@ -156,10 +118,6 @@ export class ViewBarComponent {
   private readonly kind = computed(() => (this.studio.bench().tool === 'turn' ? 'angle' : 'length'));
   readonly step = computed(() => this.steps()[this.kind()]);
   readonly stepUnit = computed(() => (this.kind() === 'angle' ? '°' : 'm'));
-
-  toggleSteps(): void {
-    this.studio.set({ steps: { ...this.steps(), on: !this.steps().on } });
-  }
 
   setStep(step: number): void {
     if (step > 0) this.studio.set({ steps: { ...this.steps(), [this.kind()]: step } });

@@ -12,6 +12,7 @@ import { MatIcon } from '@angular/material/icon';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { MatTooltip } from '@angular/material/tooltip';
 import { CommandRegistry } from '../../../commands/registry';
+import { RunDirective } from '../../../commands/run.directive';
 import { Studio } from '../../../state/studio';
 import { OneStopDirective } from '../../../ui/one-stop.directive';
 import { optionsOf } from '../../../ui/option';
@@ -21,7 +22,6 @@ import { ChartModel } from '../../plot/chart-model';
 import { chosenFrames } from '../../plot/chosen';
 import { readInk } from '../../plot/ink';
 import { Stage } from '../../stage';
-import { ShapeCommands } from '../shape-commands';
 import { TREATMENT_LABELS } from '../treatment-fields';
 import { TreatmentTools } from '../treatment-tools';
 import { drawLanes } from './draw-lanes';
@@ -35,7 +35,7 @@ const BEAD = 20;
 @Component({
   selector: 'kz-lanes',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatIcon, MatMenu, MatMenuItem, MatMenuTrigger, MatTooltip, OneStopDirective],
+  imports: [MatIcon, MatMenu, MatMenuItem, MatMenuTrigger, MatTooltip, OneStopDirective, RunDirective],
   templateUrl: './lanes.component.html',
   styleUrl: './lanes.component.scss',
 })
@@ -44,7 +44,6 @@ export class LanesComponent {
   readonly lanes = inject(Lanes);
   readonly hands = inject(LaneHands);
   readonly tools = inject(TreatmentTools);
-  readonly shapes = inject(ShapeCommands);
   readonly registry = inject(CommandRegistry);
   readonly panels = inject(Panels);
   readonly model = inject(ChartModel);

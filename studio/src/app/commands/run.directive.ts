@@ -1,0 +1,35 @@
+import { computed, Directive, effect, inject, input } from '@angular/core';
+import { MatTooltip } from '@angular/material/tooltip';
+import { CommandRegistry } from './registry';
+
+/**
+ * A button that runs a command: whether it can be pressed, whether it is on, and its tooltip with the shortcut come from the command,
+ * so that buttons, palette, keys and help say the same.
+ */
+@Directive({
+  selector: 'button[kzRun]',
+  hostDirectives: [MatTooltip],
+  host: {
+    '[disabled]': '!usable()',
+    '[attr.aria-pressed]': 'pressed()',
+    '(click)': 'registry.run(id())',
+  },
+})
+export class RunDirective {
+  readonly registry = inject(CommandRegistry);
+  /** The command's id. */
+  readonly id = input.required<string>({ alias: 'kzRun' });
+  /** What the tooltip says where the command's name is too short; its shortcut follows. */
+  readonly kzTip = input('');
+  private readonly command = computed(() => this.registry.find(this.id()));
+  readonly usable = computed(() => {
+    const command = this.command();
+    return command ? (command.when?.() ?? true) : false;
+  });
+  readonly pressed = computed(() => this.command()?.on?.() ?? null);
+
+  constructor() {
+    const tooltip = inject(MatTooltip);
+    effect(() => (tooltip.message = this.registry.tip(this.id(), this.kzTip() || undefined)));
+  }
+}
