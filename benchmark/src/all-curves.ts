@@ -1,9 +1,8 @@
-import { compile, curveOf } from '@kaizen/core';
+import { compile, curveOf, curvePolyline, sampleStep } from '@kaizen/core';
 import { channelLabel } from '../../studio/src/app/bench/channel-label';
 import { Crowds, partStrip } from '../../studio/src/app/bench/plot/crowd/crowds';
 import { drawCurves } from '../../studio/src/app/bench/chart/draw-curves';
 import { layPlot, layStrips } from '../../studio/src/app/bench/plot/plot';
-import { curvePolyline, sampleStep } from '../../studio/src/app/bench/plot/polyline';
 import { initialBench } from '../../studio/src/app/state/bench';
 import { keyedProject } from './keyed-project';
 import { measure, type Result } from './measure';

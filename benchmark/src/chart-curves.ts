@@ -1,9 +1,17 @@
-import { compile, curveOf, type HandleRef, type Program, type Project } from '@kaizen/core';
+import {
+  compile,
+  curveOf,
+  type HandleRef,
+  type Program,
+  type Project,
+  curvePolyline,
+  sampleStep,
+  type Polyline,
+} from '@kaizen/core';
 import { channelLabel } from '../../studio/src/app/bench/channel-label';
 import { drawCurves } from '../../studio/src/app/bench/chart/draw-curves';
 import { draggedHandles } from '../../studio/src/app/bench/chart/draggable/key-drag';
 import { layPlot, layStrips, type Plot } from '../../studio/src/app/bench/plot/plot';
-import { curvePolyline, sampleStep, type Polyline } from '../../studio/src/app/bench/plot/polyline';
 import { initialBench, type BenchState } from '../../studio/src/app/state/bench';
 import { keyedProject } from './keyed-project';
 import { measure, type Result } from './measure';

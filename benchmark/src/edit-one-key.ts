@@ -1,6 +1,5 @@
 import 'fake-indexeddb/auto';
-import { compile, moveKeys, type Program, type Project } from '@kaizen/core';
-import { curvePolyline } from '../../studio/src/app/bench/plot/polyline';
+import { compile, moveKeys, type Program, type Project, curvePolyline } from '@kaizen/core';
 import { openDatabase, type Database } from '../../studio/src/app/storage/database';
 import { save, type Kept } from '../../studio/src/app/storage/save';
 import type { Snapshot } from '../../studio/src/app/state/document';

@@ -1,1 +1,5 @@
 export * from './lanes';
+export * from './limit-band';
+export * from './polyline';
+export * from './rate-line';
+export * from './speed-marks';

@@ -1,4 +1,4 @@
-import type { Program, Project } from '@kaizen/core';
+import { type Program, type Project, type Polyline, type RateLine } from '@kaizen/core';
 import type { BenchState } from '../../state/bench';
 import type { LooseEdit } from '../../state/document';
 import type { Ink } from '../plot/ink';
@@ -6,8 +6,6 @@ import type { linesOfLane } from '../plot/chart-lines';
 import type { CrowdImage } from '../plot/crowd/crowd-picture';
 import type { Parted } from '../plot/crowd/crowds';
 import type { Plot, Strip } from '../plot/plot';
-import type { Polyline } from '../plot/polyline';
-import type { RateLine } from '../plot/rates/rate-line';
 
 /** What the plot needs to draw itself. */
 export interface CurvesScene {

@@ -1,4 +1,4 @@
-import { curveOf, type Limit } from '@kaizen/core';
+import { curveOf, type Limit, pointAfter, type Polyline, speedMarks } from '@kaizen/core';
 import { chosenFrames } from '../plot/chosen';
 import { MONO, WORDS, type Ink } from '../plot/ink';
 import { drawOutsideGround } from './draw-ruler';
@@ -10,7 +10,6 @@ import { drawNotes } from './draw-notes';
 import { drawSummaryPegs } from '../plot/pegs';
 import { coincidingGroups } from '../plot/coinciding';
 import { PEG_ROW, xOf, yOf, type Plot, type Strip } from '../plot/plot';
-import { pointAfter, type Polyline } from '../plot/polyline';
 import {
   drawBreach,
   drawLimit,
@@ -19,7 +18,6 @@ import {
   keySpan,
   limitText,
 } from '../plot/rates/draw-rates';
-import { speedMarks } from '../plot/rates/speed-marks';
 
 /** The density Curves: strips by unit with curves, keys and handles, and a row of summary pegs over them. */
 export function drawCurves(pen: CanvasRenderingContext2D, scene: CurvesScene): void {

@@ -1,5 +1,5 @@
 import '@angular/compiler';
-import { curveOf, setLeg, type Project } from '@kaizen/core';
+import { curveOf, setLeg, type Project, cruises, speedMarks } from '@kaizen/core';
 import { chartHands, pointerAt, pressChart } from '../../testing/chart-hands';
 import { chartProject } from '../../testing/chart-project';
 import type { BenchState } from '../../state/bench';
@@ -10,7 +10,6 @@ import { ChartGestures } from './chart-gestures';
 import { xOf, yOf, type Strip } from '../plot/plot';
 import { boxGrips } from './draggable/scale-box';
 import { SpeedMarkHand } from './draggable/speed-mark';
-import { cruises, speedMarks } from '../plot/rates/speed-marks';
 import type { HitScene } from './draggable';
 
 const RUN = 'wagon/translate.x';

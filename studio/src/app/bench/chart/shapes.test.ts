@@ -1,5 +1,5 @@
 import '@angular/compiler';
-import { curveOf, moveKeys, setOutside, type HandleRef, type Project } from '@kaizen/core';
+import { curveOf, moveKeys, setOutside, type HandleRef, type Project, curvePolyline } from '@kaizen/core';
 import { initialBench, type BenchState } from '../../state/bench';
 import { chartProject, programOf } from '../../testing/chart-project';
 import { channelLabel } from '../channel-label';
@@ -8,7 +8,6 @@ import { hitChart } from './hit';
 import { draggedHandles } from './draggable/key-drag';
 import { fitPlane, pathChannels } from './path/path-plane';
 import { layPlot, layStrips, xOf, yOf } from '../plot/plot';
-import { curvePolyline } from '../plot/polyline';
 import { boxGrips, keyBox } from './draggable/scale-box';
 import type { HitScene } from './draggable';
 

@@ -9,13 +9,14 @@ import {
   weightChannel,
   weightCurve,
   type Project,
+  type Polyline,
+  RATE_STRIDE,
+  rateExtent,
 } from '@kaizen/core';
 import { initialBench } from '../../state/bench';
 import { chartProject, programOf } from '../../testing/chart-project';
 import { channelLabel, limitOf } from '../channel-label';
 import { channelLine, channelRateLine, linesBeside, spreadOf, valueOfChannel } from './chart-lines';
-import type { Polyline } from './polyline';
-import { RATE_STRIDE, rateExtent } from './rates/rate-line';
 
 const RUN = 'wagon/translate.x';
 const VIEW = { axis: { first: 0, last: 48 }, width: 480 };

@@ -12,13 +12,20 @@ import {
   type Curve,
   type Program,
   type Project,
+  curvePolyline,
+  drivenPolyline,
+  polylineExtent,
+  sampleStep,
+  type Polyline,
+  curveRates,
+  drivenRates,
+  rateExtent,
+  type RateLine,
+  limitBand,
 } from '@kaizen/core';
 import type { Shaping } from '../../state/bench';
 import { limitOf } from '../channel-label';
 import type { Order, ValueRange } from './plot';
-import { curvePolyline, drivenPolyline, extent, sampleStep, type Polyline } from './polyline';
-import { limitBand } from './rates/draw-rates';
-import { curveRates, drivenRates, rateExtent, type RateLine } from './rates/rate-line';
 import type { TimeAxis } from './time-axis';
 
 /** The frames that show, and over how many pixels. */
@@ -130,13 +137,13 @@ export function spreadOf(
   const { first, last } = view.axis;
   if (order === 0) {
     const line = channelLine(view, program, project, channel);
-    const drawn = line ? extent(line, first, last) : { low: Infinity, high: -Infinity };
+    const drawn = line ? polylineExtent(line, first, last) : { low: Infinity, high: -Infinity };
     return withKeys(drawn, curveOf(project, channel), first, last);
   }
   const rates = channelRateLine(view, program, project, channel);
   if (!rates) return { low: 0, high: 0 };
   const { low, high } = rateExtent(rates, order, first, last);
-  const band = limitBand({ order }, limitOf(project, channel));
+  const band = limitBand(order, limitOf(project, channel));
   const most = Math.max(Math.abs(low), Math.abs(high));
   return band && band.high <= most * LIMIT_IN_SIGHT
     ? { low: Math.min(low, band.low), high: Math.max(high, band.high) }

@@ -9,6 +9,8 @@ import {
   type KeyRef,
   type Program,
   type Project,
+  type Polyline,
+  type RateLine,
 } from '@kaizen/core';
 import { chosenByChannel, chosenFrames } from './chosen';
 import type { BenchState } from '../../state/bench';
@@ -37,12 +39,10 @@ import {
   type Strip,
   type ValueRange,
 } from './plot';
-import type { Polyline } from './polyline';
 import { sameList, sameLook } from './look';
 import { keySpread, withFoot } from './value-range';
 import { partStrip, type Parted } from './crowd/crowds';
 import { chartRows, plottedChannels } from './rows';
-import type { RateLine } from './rates/rate-line';
 import { fitAxis, panAxis, zoomAxis, type TimeAxis } from './time-axis';
 
 /** Which half of a split Chart something belongs to; the whole Chart is the upper one. */

@@ -1,7 +1,6 @@
-import { greatestOf, leastOf } from '@kaizen/core';
+import { greatestOf, leastOf, pointAfter, type Polyline } from '@kaizen/core';
 import { forList } from './for-list';
 import type { Strip } from './plot';
-import { pointAfter, type Polyline } from './polyline';
 
 /** Places at which curves are compared, and how near they must be, in pixels. */
 const COMPARED = 24;

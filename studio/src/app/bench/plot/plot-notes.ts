@@ -6,12 +6,14 @@ import {
   type Limit,
   type Program,
   type Project,
+  lastBefore,
+  peakBeyond,
+  type RateLine,
+  limitBand,
 } from '@kaizen/core';
 import { decimalsOf, shownNumber, signedNumber } from '../../ui/amount';
 import { legText } from '../words';
 import type { Strip } from './plot';
-import { limitBand } from './rates/draw-rates';
-import { lastBefore, peakBeyond, type RateLine } from './rates/rate-line';
 
 /** A leg that is not a curve, by name, from its key to the next. */
 export interface LegNote {
@@ -90,7 +92,7 @@ export function breachNote(
   from: number,
   to: number,
 ): BreachNote | null {
-  const band = strip.order > 0 ? limitBand(strip, limits) : null;
+  const band = strip.order > 0 ? limitBand(strip.order, limits) : null;
   const peak = band && peakBeyond(line, strip.order, band, from, to);
   return peak && { ...peak, text: `${shownNumber(peak.value, decimalsOf(strip.unit))} ${strip.told}` };
 }

@@ -1,10 +1,10 @@
 import { scaleLinear, type ScaleLinear } from 'd3-scale';
-import type { Project } from '@kaizen/core';
+import type { Project, RateOrder } from '@kaizen/core';
 import type { ChannelLabel } from '../channel-label';
 import type { TimeAxis } from './time-axis';
 
-/** What a strip draws of its channels: the value, or its first, second or third rate per second. */
-export type Order = 0 | 1 | 2 | 3;
+/** What a strip draws of its channels. */
+export type Order = RateOrder;
 
 /** A strip of the plot: channels of one unit over one scale of values. */
 export interface Strip {

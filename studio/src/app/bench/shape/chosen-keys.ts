@@ -10,9 +10,9 @@ import {
   type Leg,
   type Project,
   type SideMode,
+  isCurveSide,
 } from '@kaizen/core';
 import { shownFrame, shownNumber } from '../../ui/amount';
-import { isCurveSide } from '../plot/rates/speed-marks';
 import { LEG_LABELS } from '../words';
 
 export type SideName = 'in' | 'out';

@@ -1,9 +1,8 @@
 import { Injectable, inject } from '@angular/core';
-import { reshapeCruise, secondsPerFrame } from '@kaizen/core';
+import { reshapeCruise, secondsPerFrame, cruises, type Cruise } from '@kaizen/core';
 import { Studio } from '../../../state/studio';
 import type { Drag } from '../../../ui/follow-drag';
 import { frameAt, yOf, type Strip } from '../../plot/plot';
-import { cruises, type Cruise } from '../../plot/rates/speed-marks';
 import type { Draggable, Hand, HitScene } from './draggable';
 import { Reshape, risenBy, speedTold } from './reshape';
 import { openCurves } from './speed-strip';

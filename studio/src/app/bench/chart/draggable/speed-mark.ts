@@ -1,11 +1,17 @@
 import { Injectable, inject } from '@angular/core';
-import { curveOf, reshapeKeySpeed, reshapeRamp, secondsPerFrame } from '@kaizen/core';
+import {
+  curveOf,
+  reshapeKeySpeed,
+  reshapeRamp,
+  secondsPerFrame,
+  speedMarks,
+  type SpeedMark,
+} from '@kaizen/core';
 import { Studio } from '../../../state/studio';
 import { shownNumber } from '../../../ui/amount';
 import type { Drag } from '../../../ui/follow-drag';
 import { ChartModel } from '../../plot/chart-model';
 import { frameAt, xOf, yOf, type Strip } from '../../plot/plot';
-import { speedMarks, type SpeedMark } from '../../plot/rates/speed-marks';
 import { near, type Draggable, type Hand, type HitScene } from './draggable';
 import { lockWords, Reshape, risenBy, speedTold } from './reshape';
 import { openCurves } from './speed-strip';

@@ -1,7 +1,6 @@
 import { Injectable, signal } from '@angular/core';
-import { curveValue, type CompiledCurve, type Program } from '@kaizen/core';
+import { curveValue, type CompiledCurve, type Program, sampleStep } from '@kaizen/core';
 import type { Ink } from '../ink';
-import { sampleStep } from '../polyline';
 import type { Plot, Strip } from '../plot';
 import { CrowdPicture, type CrowdImage, type CrowdMember } from './crowd-picture';
 

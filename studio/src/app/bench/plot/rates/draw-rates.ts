@@ -1,13 +1,19 @@
-import { curveOf, greatestOf, type Limit } from '@kaizen/core';
+import {
+  curveOf,
+  greatestOf,
+  type Limit,
+  RATE_STRIDE,
+  rateSteps,
+  type RateLine,
+  type SpeedMark,
+  limitBand,
+} from '@kaizen/core';
 import { drawTag, tagLook } from '../draw-tag';
 import type { Ink } from '../ink';
 import { xOf, yOf, type Plot, type Strip } from '../plot';
-import { RATE_STRIDE, rateSteps, type RateLine } from './rate-line';
-import type { SpeedMark } from './speed-marks';
 
 /** A step smaller than this share of the strip's height is none. */
 const LEAST_STEP = 2e-3;
-const LIMIT_NAMES = ['', 'speed', 'acceleration', 'jerk'] as const;
 
 /** Draws one channel's rate of the strip's order: pieces, steps dotted, and points where a lower order steps. */
 export function drawRate(
@@ -103,7 +109,7 @@ export function drawLimit(
   strip: Strip,
   limits: Limit | undefined,
 ): void {
-  const band = limitBand(strip, limits);
+  const band = limitBand(strip.order, limits);
   if (!band) return;
   const [top, bottom] = [yOf(strip, band.high), yOf(strip, band.low)];
   const inside = { top: Math.max(strip.top, top), bottom: Math.min(strip.top + strip.height, bottom) };
@@ -115,7 +121,7 @@ export function drawLimit(
   pen.lineWidth = 1;
   pen.setLineDash([6, 4]);
   pen.beginPath();
-  for (const y of [top, bottom]) {
+  for (const y of [top, bottom].filter(Number.isFinite)) {
     pen.moveTo(0, Math.round(y) + 0.5);
     pen.lineTo(plot.width, Math.round(y) + 0.5);
   }
@@ -132,7 +138,7 @@ export function drawBreach(
   limits: Limit | undefined,
   draw: (color: string) => void,
 ): void {
-  const band = limitBand(strip, limits);
+  const band = limitBand(strip.order, limits);
   if (!band) return;
   for (const [top, bottom] of [
     [strip.top, yOf(strip, band.high) - 1],
@@ -150,21 +156,8 @@ export function drawBreach(
 
 /** The limit of a rate in words, as a strip's name tells it; null where there is none. */
 export function limitText(strip: Pick<Strip, 'order' | 'told'>, limits: Limit | undefined): string | null {
-  const band = strip.order > 0 ? limitBand(strip, limits) : null;
+  const band = strip.order > 0 ? limitBand(strip.order, limits) : null;
   return band && `limit ${shown(band.high)} ${strip.told}`;
-}
-
-export function limitBand(
-  strip: Pick<Strip, 'order'>,
-  limits: Limit | undefined,
-): { low: number; high: number } | null {
-  if (!limits) return null;
-  if (strip.order === 0) {
-    const { min, max } = limits;
-    return typeof min === 'number' && typeof max === 'number' ? { low: min, high: max } : null;
-  }
-  const limit = limits[LIMIT_NAMES[strip.order] as 'speed'];
-  return typeof limit === 'number' ? { low: -limit, high: limit } : null;
 }
 
 function shown(value: number): string {

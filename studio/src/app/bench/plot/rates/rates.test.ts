@@ -8,6 +8,12 @@ import {
   setSideMode,
   type Project,
   type Treatment,
+  curveRates,
+  drivenRates,
+  rateExtent,
+  rateSteps,
+  cruises,
+  speedMarks,
 } from '@kaizen/core';
 import { chartProject, programOf } from '../../../testing/chart-project';
 import { NAMED_INK as ink, recordingPen } from '../../../testing/recording-pen';
@@ -17,8 +23,6 @@ import type { HitScene } from '../../chart/draggable';
 import { hitChart } from '../../chart/hit';
 import { layPlot, layStrips, xOf, yOf, type Order } from '../plot';
 import { initialBench } from '../../../state/bench';
-import { curveRates, drivenRates, rateExtent, rateSteps } from './rate-line';
-import { cruises, speedMarks } from './speed-marks';
 
 const RUN = 'wagon/translate.x';
 const ref = (frame: number) => ({ channel: RUN, frame });

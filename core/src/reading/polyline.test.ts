@@ -1,8 +1,28 @@
-import { moveKeys } from '@kaizen/core';
-import { curvePolyline, drivenPolyline, extent, sampleStep } from './polyline';
-import { chartProject, programOf } from '../../testing/chart-project';
+import { curvePolyline, drivenPolyline, polylineExtent, sampleStep } from './polyline';
+import { moveKeys } from '../edit';
+import { programOf, testProject } from '../../testing/project';
 
-const project = chartProject();
+const at = (frame: number, value: number, leg = 'curve') => ({ frame, value, leg: { kind: leg } });
+const project = testProject(
+  {
+    parts: ['wagon', 'wheel', 'hook'].map((id) => ({ id, name: id, kind: 'group' })),
+    drivers: [
+      {
+        id: 'roll',
+        target: 'wheel/rotate.z',
+        kind: 'linkage',
+        linkage: 'wheel',
+        inputs: { distance: 'wagon/translate.x' },
+        output: 'angle',
+        params: { radius: 0.5 },
+      },
+    ],
+  },
+  [
+    { channel: 'wagon/translate.x', keys: [at(0, 0), at(24, 2), at(48, 4)] },
+    { channel: 'hook/translate.y', keys: [at(12, 1, 'hold'), at(36, 3)] },
+  ],
+);
 const program = programOf(project);
 const [run, lift] = program.curves;
 
@@ -43,7 +63,7 @@ describe('a curve drawn out', () => {
   });
 
   it('has an extent over the frames that show', () => {
-    expect(extent(curvePolyline(run!, 0, 48, 0.5), 0, 24)).toEqual({ low: 0, high: 2 });
+    expect(polylineExtent(curvePolyline(run!, 0, 48, 0.5), 0, 24)).toEqual({ low: 0, high: 2 });
   });
 
   it('is sampled at a power of two, at most one and a half pixels apart', () => {

@@ -1,12 +1,6 @@
-import {
-  curveContext,
-  rampsOf,
-  resolveSide,
-  secondsPerFrame,
-  type Curve,
-  type KeyRef,
-  type Project,
-} from '@kaizen/core';
+import { secondsPerFrame, type Curve, type Project } from '../project';
+import { resolveSide } from '../curve';
+import { curveContext, rampsOf, type KeyRef } from '../edit';
 
 /**
  * What can be taken hold of in a strip of speed: a key's side (frame and speed, per second), or of a trapezoid or s-curve the end of its run-up,

@@ -1,18 +1,10 @@
-import {
-  advanceJet,
-  curveCorners,
-  curveJet,
-  channelCorners,
-  activeClip,
-  hiddenCorners,
-  type CompiledCurve,
-  type Curve,
-  type Jet,
-  type JetSample,
-  type Program,
-  type Project,
-} from '@kaizen/core';
-import type { Order } from '../plot';
+import { activeClip, type Curve, type Project } from '../project';
+import { advanceJet, type Jet } from '../law';
+import { curveCorners, curveJet, hiddenCorners, type CompiledCurve, type JetSample } from '../curve';
+import { channelCorners, type Program } from '../evaluate';
+
+/** What is read of a channel: the value, or its first, second or third rate per second. */
+export type RateOrder = 0 | 1 | 2 | 3;
 
 /**
  * A channel's value and rates drawn out between its corners: of each piece `[frame, value, speed, acceleration, jerk]` over and over, per second,
@@ -141,7 +133,7 @@ function sampleBetween(
 /** Least and greatest of an order between two frames; what is not finite does not count. */
 export function rateExtent(
   line: RateLine,
-  order: Order,
+  order: RateOrder,
   from: number,
   to: number,
 ): { readonly low: number; readonly high: number } {
@@ -166,7 +158,7 @@ export interface RateStep {
 }
 
 /** Where an order steps by more than `least`. */
-export function rateSteps(line: RateLine, order: Order, least: number): readonly RateStep[] {
+export function rateSteps(line: RateLine, order: RateOrder, least: number): readonly RateStep[] {
   return line.pieces.slice(1).flatMap((piece, i): RateStep[] => {
     const last = line.pieces[i]!;
     const before = last[last.length - RATE_STRIDE + 1 + order]!;
@@ -178,7 +170,7 @@ export function rateSteps(line: RateLine, order: Order, least: number): readonly
 }
 
 /** What an order has just before a frame where a piece ends; null where none does. */
-export function lastBefore({ pieces }: RateLine, order: Order, frame: number): number | null {
+export function lastBefore({ pieces }: RateLine, order: RateOrder, frame: number): number | null {
   const piece = pieces.find((each) => Math.abs(each[each.length - RATE_STRIDE]! - frame) <= APART);
   return piece ? piece[piece.length - RATE_STRIDE + 1 + order]! : null;
 }
@@ -189,7 +181,7 @@ const LEVEL = 1e-6;
 /** Where an order is farthest beyond a band between two frames, of a plateau its end; null where it stays within. */
 export function peakBeyond(
   line: RateLine,
-  order: Order,
+  order: RateOrder,
   band: { readonly low: number; readonly high: number },
   from: number,
   to: number,

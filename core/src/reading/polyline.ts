@@ -1,4 +1,5 @@
-import { curveValue, LEG_HOLD, type CompiledCurve, type Program } from '@kaizen/core';
+import { curveValue, LEG_HOLD, type CompiledCurve } from '../curve';
+import type { Program } from '../evaluate';
 
 /**
  * A curve drawn out as straight pieces: frame, value, frame, value, … from `from` to `to`. A hold's jump is two points on
@@ -83,7 +84,7 @@ function drawOut(curve: CompiledCurve, from: number, to: number, step: number): 
 }
 
 /** Least and greatest value of a polyline between two frames. */
-export function extent(
+export function polylineExtent(
   line: Polyline,
   from: number,
   to: number,
