@@ -1,28 +1,9 @@
 import { curvePolyline, drivenPolyline, polylineExtent, sampleStep } from './polyline';
 import { moveKeys } from '../edit';
-import { programOf, testProject } from '../../testing/project';
+import { programOf } from '../../testing/project';
+import { wagonProject } from '../../testing/wagon';
 
-const at = (frame: number, value: number, leg = 'curve') => ({ frame, value, leg: { kind: leg } });
-const project = testProject(
-  {
-    parts: ['wagon', 'wheel', 'hook'].map((id) => ({ id, name: id, kind: 'group' })),
-    drivers: [
-      {
-        id: 'roll',
-        target: 'wheel/rotate.z',
-        kind: 'linkage',
-        linkage: 'wheel',
-        inputs: { distance: 'wagon/translate.x' },
-        output: 'angle',
-        params: { radius: 0.5 },
-      },
-    ],
-  },
-  [
-    { channel: 'wagon/translate.x', keys: [at(0, 0), at(24, 2), at(48, 4)] },
-    { channel: 'hook/translate.y', keys: [at(12, 1, 'hold'), at(36, 3)] },
-  ],
-);
+const project = wagonProject();
 const program = programOf(project);
 const [run, lift] = program.curves;
 

@@ -1,20 +1,5 @@
 import '@angular/compiler';
-import {
-  addTreatment,
-  changePart,
-  curveOf,
-  newTreatment,
-  setLeg,
-  setSideMode,
-  type Project,
-  type Treatment,
-  curveRates,
-  drivenRates,
-  rateExtent,
-  rateSteps,
-  cruises,
-  speedMarks,
-} from '@kaizen/core';
+import { changePart, curveOf, setLeg, setSideMode, type Project, curveRates } from '@kaizen/core';
 import { chartProject, programOf } from '../../../testing/chart-project';
 import { NAMED_INK as ink, recordingPen } from '../../../testing/recording-pen';
 import { channelLabel } from '../../channel-label';
@@ -37,69 +22,6 @@ const plotOf = (orders: readonly Order[], ranges: ReadonlyMap<string, { low: num
   const channels = [{ channel: RUN, label: channelLabel(chartProject(), RUN) }];
   return layPlot({ first: 0, last: 48 }, 480, 400, layStrips(channels, ranges, 400, 24, orders));
 };
-
-describe('rates drawn out', () => {
-  it('are the exact ones, per second, with pieces that end where the law bends', () => {
-    const line = linesOf(trapezoid());
-    const cruise = 2 / 0.75;
-    expect(rateExtent(line, 1, 0, 23).high).toBeCloseTo(cruise, 6);
-    expect(rateExtent(line, 2, 0, 23)).toEqual({
-      low: expect.closeTo(-cruise / 0.25, 4),
-      high: expect.closeTo(cruise / 0.25, 4),
-    });
-    const starts = line.pieces.map((piece) => piece[0]!).filter((frame) => frame >= 0 && frame < 24);
-    expect(starts).toEqual([0, 6, 18]);
-  });
-
-  it('step where the acceleration does, and nowhere else', () => {
-    const steps = rateSteps(linesOf(trapezoid()), 2, 0.01).filter(({ frame }) => frame < 24);
-    expect(steps.map(({ frame }) => frame)).toEqual([0, 6, 18]);
-    expect(steps[1]!.before).toBeCloseTo(2 / 0.75 / 0.25, 4);
-    expect(steps[1]!.after).toBeCloseTo(0, 4);
-    expect(rateSteps(linesOf(trapezoid()), 1, 0.01).filter(({ frame }) => frame < 24)).toEqual([]);
-  });
-
-  it('step where a clamp is met, though no key stands there', () => {
-    const free = rateSteps(linesOf(chartProject()), 1, 0.01).filter(({ frame }) => frame > 0 && frame < 24);
-    const clamped = addTreatment(chartProject(), RUN, { ...newTreatment('clamp', 0), max: 1 } as Treatment);
-    const met = rateSteps(linesOf(clamped), 1, 0.01).filter(({ frame }) => frame > 0 && frame < 24);
-    expect(free).toEqual([]);
-    expect(met).toHaveLength(1);
-    const whole = programOf(chartProject());
-    const [value, speed] = whole.channelRates(whole.structure.slots.get(RUN)!, met[0]!.frame);
-    expect(value).toBeCloseTo(1, 6);
-    expect(met[0]!.before).toBeCloseTo(speed, 3);
-    expect(met[0]!.after).toBe(0);
-  });
-
-  it('are samples alone where corners lie denser than those', () => {
-    const every = (frames: number) =>
-      addTreatment(chartProject(), RUN, { ...newTreatment('every', 0), frames } as Treatment);
-    expect(linesOf(every(4)).pieces.length).toBeGreaterThan(12);
-    expect(linesOf(every(0.01)).pieces.length).toBeLessThan(500);
-    expect(rateExtent(linesOf(every(0.01)), 0, 0, 48).high).toBeCloseTo(4, 6);
-  });
-
-  it('are kept for the same curve and step, and drawn out anew past what is there', () => {
-    const project = chartProject();
-    const program = programOf(project);
-    const compiled = program.curveAt(program.structure.slots.get(RUN)!)!;
-    const ask = (from: number, to: number) =>
-      curveRates(curveOf(project, RUN)!, compiled, from, to, 1, 1 / 24);
-    const first = ask(0, 48);
-    expect(ask(10, 60)).toBe(first);
-    expect(ask(0, 300)).not.toBe(first);
-  });
-
-  it('of a driven channel are those of what drives it, through its mechanism', () => {
-    const project = trapezoid();
-    const line = drivenRates(programOf(project), project, 'wheel/rotate.z', 0, 48, 1);
-    expect(rateExtent(line, 1, 0, 23).high).toBeCloseTo(((2 / 0.75 / 0.5) * 180) / Math.PI, 4);
-    expect(rateSteps(line, 2, 0.01).map(({ frame }) => Math.round(frame))).toEqual(
-      expect.arrayContaining([6, 18]),
-    );
-  });
-});
 
 describe('strips of rates', () => {
   it('lie under the values, each with its unit per second', () => {
@@ -166,19 +88,6 @@ describe('what can be taken hold of in the speed', () => {
     bench: initialBench,
     rows: [],
     scrollTop: 0,
-  });
-
-  it('are keys of Curve legs and the ends of ramps, with their true speeds', () => {
-    const marks = speedMarks(trapezoid(), curveOf(trapezoid(), RUN)!, (frame) => frame === 0);
-    expect(
-      marks.map(({ kind, frame, speed, chosen }) => [kind, frame, Math.round(speed * 1e6) / 1e6, chosen]),
-    ).toEqual([
-      ['ramp', 6, 2.666667, true],
-      ['ramp', 18, 2.666667, true],
-      ['key', 24, 0, false],
-      ['key', 48, 0, false],
-    ]);
-    expect(cruises(trapezoid(), curveOf(trapezoid(), RUN)!)).toMatchObject([{ from: 6, to: 18 }]);
   });
 
   it('are found under the pointer: a ramp’s end, the cruise between, else the ground', () => {
