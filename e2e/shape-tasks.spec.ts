@@ -176,7 +176,7 @@ test('(f) 400 dense keys simplified to fewer than 20 within a millimetre', async
 });
 
 test('simplifying very many keys tells how far it is and is given up without a trace', async ({ page }) => {
-  const hoist = recordedHoist(12000);
+  const hoist = recordedHoist(24000);
   const bench = await dropped(page, hoist);
   const id = 'hook/translate.y';
   await chooseChannel(bench, id);
@@ -187,5 +187,5 @@ test('simplifying very many keys tells how far it is and is given up without a t
   await press(page, 'Cancel');
   await expect(page.getByRole('progressbar', { name: 'Working' })).toHaveCount(0);
   await expect(page.getByRole('button', { name: 'Apply', exact: true })).toHaveCount(0);
-  expect(curveIn(await bench.save(), id).keys).toHaveLength(12000);
+  expect(curveIn(await bench.save(), id).keys).toHaveLength(24000);
 });

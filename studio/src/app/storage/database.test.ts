@@ -140,10 +140,10 @@ describe('a following tab', () => {
       value: 0,
     }).project;
     const { written } = await save(db, me(1), first, kept(snapshot(moved, first.snapshot.loose)));
-    const followed = (await loadChanges(db, 'p', mine, written))!;
+    const followed = (await loadChanges(db, 'p', mine, written!))!;
     expect(followed).toEqual(snapshot(moved));
     expect(followed.project.parts[0]).toBe(mine.snapshot.project.parts[0]);
-    expect(await loadChanges(db, 'p', { ...mine, revision: 0 }, written)).toBeNull();
+    expect(await loadChanges(db, 'p', { ...mine, revision: 0 }, written!)).toBeNull();
   });
 });
 

@@ -101,14 +101,18 @@ export async function listKept(db: Database): Promise<readonly KeptProject[]> {
   return kept.sort((a, b) => b.changed - a.changed);
 }
 
+/** Who holds a project that was removed: a tab that still has it open can tell this from a storage that was cleared. */
+export const REMOVED = '(removed)';
+
 export async function removeProject(db: Database, id: string): Promise<void> {
   const transaction = db.transaction(PROJECT_STORES, 'readwrite', { durability: 'strict' });
   await Promise.all([
     transaction.objectStore('pieces').delete(keysOf(id)),
     transaction.objectStore('blobs').delete(keysOf(id)),
-    ...(['projects', 'heads', 'benches', 'pictures', 'holders'] as const).map((store) =>
+    ...(['projects', 'heads', 'benches', 'pictures'] as const).map((store) =>
       transaction.objectStore(store).delete(id),
     ),
+    transaction.objectStore('holders').put({ token: REMOVED, revision: 0 }, id),
     transaction.done,
   ]);
 }

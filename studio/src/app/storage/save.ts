@@ -1,7 +1,15 @@
 import type { IDBPTransaction } from 'idb';
 import { fillItem, stripItem, type Listed } from '@kaizen/core';
 import type { Snapshot } from '../state/document';
-import { keysOf, PROJECT_STORES, type Database, type Holder, type KeptRecord, type Schema } from './database';
+import {
+  keysOf,
+  PROJECT_STORES,
+  REMOVED,
+  type Database,
+  type Holder,
+  type KeptRecord,
+  type Schema,
+} from './database';
 import { changesBetween, headWithLists, joinPieces, piecesByKey, type Head } from './pieces';
 import { blobNamed, mayHaveBlob, stow, unstow } from './stowed';
 
@@ -34,8 +42,8 @@ export class NotHeld extends Error {
 /**
  * Writes what changed since `last` in one strict transaction: all of it, or nothing; strict means on the disk before it
  * counts as done. Before anything is written the transaction looks whether the project is still this tab's, and whether it is
- * still there: where it was removed or the storage was cleared, the whole project is written again. `ahead` is a snapshot whose
- * pieces were written before, while there was no head.
+ * still there: where it was removed or the storage was cleared, an edit writes the whole project again, and what is no edit writes
+ * nothing. `ahead` is a snapshot whose pieces were written before, while there was no head.
  */
 export async function save(
   db: Database,
@@ -43,20 +51,24 @@ export async function save(
   last: Kept | null,
   next: Kept,
   ahead: Snapshot | null = null,
-): Promise<{ readonly written: Written; readonly again: boolean }> {
+): Promise<{ readonly written: Written | null; readonly again: boolean }> {
   const transaction = db.transaction(PROJECT_STORES, 'readwrite', { durability: 'strict' });
   const id = next.snapshot.project.id;
   const [known, head] = await Promise.all([
     transaction.objectStore('holders').get(id),
     transaction.objectStore('heads').getKey(id),
   ]);
-  if (known && known.token !== holder.token && known.token !== NOBODY) {
+  if (known && ![holder.token, NOBODY, REMOVED].includes(known.token)) {
     transaction.abort();
     await transaction.done.catch(() => undefined);
     throw new NotHeld();
   }
   try {
     const again = head === undefined && last !== null;
+    if (again && last.snapshot === next.snapshot) {
+      await transaction.done;
+      return { written: null, again: false };
+    }
     return { written: await write(transaction, holder, again ? null : last, next, ahead), again };
   } catch (error) {
     try {

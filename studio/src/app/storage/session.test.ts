@@ -94,6 +94,13 @@ class Page {
     this.session.take(this.shown);
   }
 
+  /** Its picture is taken anew, as when the view has rested: no edit. */
+  picture(picture: string): void {
+    if (!this.session || !this.shown) return;
+    this.shown = { ...this.shown, picture };
+    this.session.take(this.shown);
+  }
+
   /** Leaves only what is kept, as the Bench does unless the user lets it go. */
   async leave(): Promise<void> {
     const { session } = this;
@@ -196,11 +203,42 @@ describe('an open project', () => {
     expect(await nameIn(db)).toBe('P.a');
   });
 
+  it('that another tab removes stays removed where only its picture changes, before it hears of it and after', async () => {
+    const { db, browser, first, second } = await world();
+    await first.create(newProject('p', 'P'));
+    await removeProject(db, 'p');
+    first.picture('before');
+    await browser.advance(SAVE_AFTER + 1);
+    expect(await nameIn(db)).toBeUndefined();
+    const teller = second.tab.ports.channel('kaizen:p');
+    teller.postMessage({ kind: 'removed' });
+    await settle();
+    expect(first.status.kind).toBe('removed');
+    first.picture('after');
+    await browser.advance(SAVE_AFTER + 1);
+    expect(first.status.kind).toBe('removed');
+    expect(await nameIn(db)).toBeUndefined();
+    first.edit('a');
+    await browser.advance(SAVE_AFTER + 1);
+    expect(await nameIn(db)).toBe('P.a');
+  });
+
   it('is written whole again where the storage was cleared under it, without an edit', async () => {
+    const { db, first } = await world();
+    await first.create(newProject('p', 'P'));
+    await Promise.all(Array.from(db.objectStoreNames, (name) => db.clear(name)));
+    await first.session!.look();
+    expect(await nameIn(db)).toBe('P');
+  });
+
+  it('that was removed is not taken for a storage that was cleared, also where the word of it comes late', async () => {
     const { db, first } = await world();
     await first.create(newProject('p', 'P'));
     await removeProject(db, 'p');
     await first.session!.look();
+    expect(first.status.kind).toBe('removed');
+    expect(await nameIn(db)).toBeUndefined();
+    await first.session!.keepAgain();
     expect(await nameIn(db)).toBe('P');
   });
 

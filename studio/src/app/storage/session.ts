@@ -1,6 +1,5 @@
-import type { Connection } from './connection';
-import type { Holder } from './database';
-import { ProjectLock, type Locks } from './project-lock';
+import { REMOVED, type Database, type Holder } from './database';
+import { ProjectLock } from './project-lock';
 import {
   load,
   loadChanges,
@@ -12,61 +11,15 @@ import {
   type Loaded,
   type Written,
 } from './save';
+import type { Channel, Heard, Message, Ports, TakeOver } from './session-ports';
 
-/** How it stands with what was edited. */
-export type KeepStatus =
-  | { readonly kind: 'idle' }
-  | { readonly kind: 'kept'; readonly at: number }
-  | { readonly kind: 'waiting' }
-  | { readonly kind: 'failed'; readonly reason: string }
-  /** Another tab removed the project; it is written again with the next edit, or when asked to. */
-  | { readonly kind: 'removed' }
-  /** Another tab took the project while edits of this one could not be kept: they are only here. */
-  | { readonly kind: 'left-behind' };
-
-/** What the tabs of one project tell each other. */
-export type Message =
-  | ({ readonly kind: 'saved' } & Written)
-  | { readonly kind: 'please-release' }
-  | { readonly kind: 'cannot-release'; readonly reason: string }
-  | { readonly kind: 'removed' };
-
-export interface Channel {
-  postMessage(message: Message): void;
-  onmessage: ((event: MessageEvent<Message>) => void) | null;
-  close(): void;
-}
-
-/** What a session needs of the browser; tests give their own. */
-export interface Ports {
-  readonly connection: Pick<Connection, 'get' | 'current'>;
-  readonly locks: Locks;
-  readonly channel: (name: string) => Channel;
-  readonly token: () => string;
-  readonly now: () => number;
-  /** Calls back after some milliseconds; the function given back takes that back. */
-  readonly later: (milliseconds: number, run: () => void) => () => void;
-}
-
-/** What a session tells the page. */
-export interface Heard {
-  /** This tab may edit no longer, or may from now on. */
-  readonly mayEdit: (may: boolean) => void;
-  /** Another tab kept something else: this is what there is now. */
-  readonly followed: (kept: Pick<Kept, 'snapshot'>) => void;
-  readonly status: (status: KeepStatus) => void;
-  /** The project was gone from the storage and has been written whole again. */
-  readonly writtenAgain: () => void;
-}
+export type { Channel, Heard, KeepStatus, Message, Ports, TakeOver } from './session-ports';
 
 /** A save starts this long after the first edit that is not kept, whatever follows; a drag's many edits are one save. */
 export const SAVE_AFTER = 250;
 export const TRY_AGAIN_AFTER = 2000;
 /** How long a tab that holds a project may take to hand it over before it is taken. */
 export const PATIENCE = 2500;
-
-/** How asking for a project that another tab holds ended; `cannot-release`: that tab has edits it could not keep. */
-export type TakeOver = 'taken' | 'left' | { readonly kind: 'cannot-release'; readonly reason: string };
 
 /**
  * One opening of one project by one tab, as a state machine: it holds the project or follows the tab that does; what it holds
@@ -147,7 +100,10 @@ export class Session {
   take(kept: Kept): void {
     if (!this.holds || this.left) return;
     const edited = kept.snapshot !== this.kept?.snapshot;
+    const asSaved = this.removed && !this.unkept && !edited;
     this.kept = kept;
+    // only an edit writes a removed project again, not its picture or what is chosen
+    if (asSaved) this.saved = kept;
     if (!this.unkept) return;
     if (edited && this.failure === null) this.heard.status({ kind: 'waiting' });
     if (this.failure === null) this.schedule(SAVE_AFTER);
@@ -195,8 +151,15 @@ export class Session {
   async look(): Promise<void> {
     if (!this.holds || this.removed || this.unkept || this.saving) return;
     const db = await this.ports.connection.get();
-    const there = await db.getKey('heads', this.project);
+    const [there, holder] = await Promise.all([
+      db.getKey('heads', this.project),
+      db.get('holders', this.project),
+    ]);
     if (there !== undefined || !this.holds || this.removed || this.unkept) return;
+    if (holder?.token === REMOVED) {
+      this.hearRemoved();
+      return;
+    }
     await this.keepAgain();
     if (!this.unkept) this.heard.writtenAgain();
   }
@@ -287,10 +250,14 @@ export class Session {
         this.asking?.(message);
         break;
       case 'removed':
-        this.removed = true;
-        this.heard.status({ kind: 'removed' });
+        this.hearRemoved();
         break;
     }
+  }
+
+  private hearRemoved(): void {
+    this.removed = true;
+    this.heard.status({ kind: 'removed' });
   }
 
   private async handOver(): Promise<void> {
@@ -342,9 +309,14 @@ export class Session {
       const ahead = this.isNew ? await savePiecesAhead(db, kept) : null;
       this.isNew = false;
       if (!this.holds) return;
-      const { written, again } = await save(db, this.holder, this.removed ? null : saved, kept, ahead);
-      this.removed = false;
+      const wasRemoved = this.removed;
+      const { written, again } = await save(db, this.holder, wasRemoved ? null : saved, kept, ahead);
       this.failure = null;
+      if (!written || (!wasRemoved && (await this.wentMeanwhile(db)))) {
+        this.saved = kept;
+        return;
+      }
+      this.removed = false;
       this.holder = { ...this.holder, revision: written.revision };
       this.saved = kept;
       this.heard.status({ kind: 'kept', at: this.ports.now() });
@@ -361,6 +333,11 @@ export class Session {
       this.heard.status({ kind: 'failed', reason: this.failure });
       this.schedule(TRY_AGAIN_AFTER);
     }
+  }
+
+  /** Whether the project was removed by another tab while this one saved, after what was saved. */
+  private async wentMeanwhile(db: Database): Promise<boolean> {
+    return this.removed && (await db.getKey('heads', this.project)) === undefined;
   }
 
   private send(message: Message): void {
