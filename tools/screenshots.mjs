@@ -90,7 +90,10 @@ async function cardOf(id, frame) {
     const source = document.querySelector('kz-view canvas');
     const small = document.createElement('canvas');
     Object.assign(small, { width, height });
-    const scale = Math.max(width / source.width, height / source.height);
+    // the frame of the shot lies in the middle of the view
+    const frame = document.querySelector('kz-shot-frame .frame').getBoundingClientRect();
+    const dense = source.width / source.getBoundingClientRect().width;
+    const scale = Math.max(width / (frame.width * dense), height / (frame.height * dense));
     const [w, h] = [source.width * scale, source.height * scale];
     small.getContext('2d').drawImage(source, (width - w) / 2, (height - h) / 2, w, h);
     return small.toDataURL('image/png').split(',')[1];
@@ -207,10 +210,78 @@ async function treatmentsAtNight() {
   await page.locator('[data-row="buoy/rotate.z"]').locator('.name').click();
   await page.getByRole('tab', { name: 'Curve' }).click();
   await page.getByRole('button', { name: 'Over time' }).click();
-  await page.getByRole('button', { name: 'Weight in the Chart' }).waitFor();
+  await page.getByRole('button', { name: 'Plot it' }).click();
   await page.keyboard.press('Shift+0');
   await type(page, 'Frame of the playhead', '60');
   await shoot(page, 'treatments-night');
+  await page.context().close();
+}
+
+/** The buoy's turn, swung by hand and treated four times: the noise swells and dies, a clamp holds it, a delay, and one that is passed by. */
+async function lanesOfTheBuoy() {
+  const page = await open();
+  await openSample(page, 'quay');
+  const row = page.locator('[data-row="buoy/rotate.z"]');
+  await row.locator('.name').click();
+  await page.getByRole('tab', { name: 'Key', exact: true }).click();
+  for (const [frame, value] of [
+    [24, 8],
+    [48, -7],
+    [72, 7],
+    [96, -8],
+    [120, 6],
+    [144, 0],
+  ]) {
+    await type(page, 'Frame of the playhead', String(frame));
+    await page.keyboard.press('d');
+    await type(page, 'Value', String(value));
+    await page.locator('body').click({ position: { x: 1100, y: 780 } });
+    await row.locator('.name').click();
+  }
+  await page.getByRole('tab', { name: 'Curve' }).click();
+  await type(page, 'Amount', '3');
+  for (const [kind, fields] of [
+    ['Clamp', []],
+    ['Delay', [['Later by', '3']]],
+    ['Every n-th frame', []],
+  ]) {
+    await page.getByRole('button', { name: 'Lay over ▾', exact: true }).click();
+    await page.getByRole('menuitem', { name: kind }).click();
+    for (const [name, value] of fields) await type(page, name, value);
+    if (kind !== 'Clamp') continue;
+    await page.getByRole('button', { name: 'At least' }).click();
+    await type(page, 'At least', '-6');
+    await page.getByRole('button', { name: 'At most' }).click();
+    await type(page, 'At most', '6');
+  }
+  await page.getByRole('button', { name: 'Every n-th frame acts' }).click();
+  await page.getByRole('button', { name: /^Noise, lane/ }).click();
+  const box = await page.locator('kz-lanes canvas').boundingBox();
+  for (const [share, height] of [
+    [0.2, 42],
+    [0.38, 4],
+    [0.62, 4],
+    [0.85, 34],
+  ]) {
+    await page.mouse.dblclick(box.x + box.width * share, box.y + 20);
+    await page.waitForTimeout(200);
+    await page.mouse.move(box.x + box.width * share, box.y + 5);
+    await page.mouse.down();
+    await page.mouse.move(box.x + box.width * share, box.y + height, { steps: 4 });
+    await page.mouse.up();
+    await page.waitForTimeout(200);
+  }
+  await page.keyboard.press('Shift+0');
+  await type(page, 'Frame of the playhead', '66');
+  await shoot(page, 'lanes');
+  await page.keyboard.press('z');
+  await page.locator('[data-row="float/translate.y"]').locator('.name').click();
+  await page.keyboard.press('x');
+  await page.keyboard.press('z');
+  await page.waitForTimeout(400);
+  await page.mouse.move(500, 500);
+  await page.keyboard.press('z');
+  await shoot(page, 'two-halves');
   await page.context().close();
 }
 
@@ -290,6 +361,7 @@ try {
   await ratesOfTheSkip();
   await manyKeysOfTheQuay();
   await treatmentsAtNight();
+  await lanesOfTheBuoy();
   await nightDrag();
   await stakesAtNight();
 } finally {

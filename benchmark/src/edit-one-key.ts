@@ -48,7 +48,7 @@ async function moveOne(bench: Bench): Promise<number> {
   const { written } = await save(bench.db, { token: 'bench', revision: bench.revision }, bench.saved, next);
   const took = performance.now() - began;
   if (line.points.length === 0) throw new Error('nothing drawn');
-  Object.assign(bench, { project, program: compiled.value, saved: next, revision: written.revision });
+  Object.assign(bench, { project, program: compiled.value, saved: next, revision: written!.revision });
   return took;
 }
 

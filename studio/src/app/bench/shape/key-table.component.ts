@@ -182,7 +182,9 @@ export class KeyTableComponent {
     this.reached.set({ row, column });
     this.editing.set(true);
     this.application.tick();
-    document.querySelector<HTMLElement>(`#key-${row}-${column} :is(input, select)`)?.focus();
+    const field = document.querySelector<HTMLElement>(`#key-${row}-${column} :is(input, select)`);
+    field?.focus();
+    if (field instanceof HTMLInputElement) field.select();
   }
 
   /** Ends the editing of a cell; the grid has the keyboard again. */

@@ -80,7 +80,7 @@ const MOVES: readonly { readonly how: SeamMove; readonly label: string; readonly
     .grid {
       display: grid;
       grid-template-columns: auto 1fr 1fr 1fr;
-      gap: 2px 8px;
+      gap: 2px 14px;
       margin-bottom: 6px;
       font-size: 12px;
     }

@@ -53,6 +53,8 @@ export class LegFormComponent {
   readonly legIsMixed = computed(
     () => new Set(this.keys().map(({ key }) => JSON.stringify(key.leg))).size > 1,
   );
+  /** Whether no key follows any of the chosen ones. */
+  readonly isLast = computed(() => this.keys().every(({ curve, index }) => index === curve.keys.length - 1));
   /** Of one chosen key: where its leg ends, and after how long. */
   readonly span = computed(() => {
     const [only, more] = this.keys();
