@@ -257,14 +257,16 @@ async function lanesOfTheBuoy() {
   await page.getByRole('button', { name: 'Every n-th frame acts' }).click();
   await page.getByRole('button', { name: /^Noise, lane/ }).click();
   const box = await page.locator('kz-lanes canvas').boundingBox();
-  for (const [share, height] of [
-    [0.2, 42],
-    [0.38, 4],
-    [0.62, 4],
-    [0.85, 34],
-  ]) {
+  for (const share of [0.2, 0.38, 0.62, 0.85]) {
     await page.mouse.dblclick(box.x + box.width * share, box.y + 20);
     await page.waitForTimeout(200);
+  }
+  for (const [share, height] of [
+    [0.085, 44],
+    [0.2, 44],
+    [0.85, 34],
+    [0.945, 34],
+  ]) {
     await page.mouse.move(box.x + box.width * share, box.y + 5);
     await page.mouse.down();
     await page.mouse.move(box.x + box.width * share, box.y + height, { steps: 4 });
@@ -274,14 +276,24 @@ async function lanesOfTheBuoy() {
   await page.keyboard.press('Shift+0');
   await type(page, 'Frame of the playhead', '66');
   await shoot(page, 'lanes');
-  await page.keyboard.press('z');
-  await page.locator('[data-row="float/translate.y"]').locator('.name').click();
+  await page.context().close();
+}
+
+async function twoHalves() {
+  const page = await open();
+  await openSample(page, 'skip');
+  await page.locator('[data-row="skip"]').locator('.name').click();
   await page.keyboard.press('x');
-  await page.keyboard.press('z');
-  await page.waitForTimeout(400);
   await page.mouse.move(500, 500);
   await page.keyboard.press('z');
-  await shoot(page, 'two-halves');
+  await page.waitForTimeout(600);
+  await page.mouse.move(500, 300);
+  await page.keyboard.press('Shift+0');
+  await type(page, 'Frame of the playhead', '104');
+  await page.mouse.move(20, 420);
+  await page.waitForTimeout(1200);
+  await page.screenshot({ path: `${folder}/two-halves.png` });
+  process.stdout.write('docs/screenshots/two-halves.png\n');
   await page.context().close();
 }
 
@@ -362,6 +374,7 @@ try {
   await manyKeysOfTheQuay();
   await treatmentsAtNight();
   await lanesOfTheBuoy();
+  await twoHalves();
   await nightDrag();
   await stakesAtNight();
 } finally {

@@ -261,8 +261,10 @@ export class ViewComponent implements AfterViewInit {
     if (!this.scene || !this.view || !now || part?.kind !== 'camera') return pictureOf(canvas, size);
     const eye = new PerspectiveCamera();
     placeShot(eye, now.program, now.out, index, part, canvas.width / Math.max(1, canvas.height));
+    this.scene.lookThrough(part.id);
     this.scene.draw(this.view.target, eye);
     const picture = pictureOf(canvas, size);
+    this.scene.lookThrough(this.shot.part()?.id ?? null);
     this.scene.draw(this.view.target, this.shot.part() ? this.shot.camera : undefined);
     return picture;
   }
