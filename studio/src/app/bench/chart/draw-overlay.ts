@@ -1,6 +1,6 @@
 import type { TimeKnot } from '@kaizen/core';
 import { shownFrame } from '../../ui/amount';
-import type { Box, DragShown } from '../plot/chart-model';
+import type { Box, DragShown } from '../plot/drag';
 import { MONO, type Ink } from '../plot/ink';
 import { RULER, xOf, type Plot } from '../plot/plot';
 import { drawTags } from '../plot/rates/draw-rates';

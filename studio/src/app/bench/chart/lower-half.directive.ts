@@ -1,5 +1,6 @@
 import { Directive, inject, type OnDestroy } from '@angular/core';
-import { ChartModel, CHART_HALF } from '../plot/chart-model';
+import { ChartModel } from '../plot/chart-model';
+import { CHART_HALF } from '../plot/chart-half';
 import { Snapper } from '../plot/snapper';
 import { ChartGestures } from './chart-gestures';
 import { ChartHalves } from './chart-halves';

@@ -1,8 +1,7 @@
-import { computed, Injectable, inject, InjectionToken, signal, type WritableSignal } from '@angular/core';
+import { computed, Injectable, inject, signal, type WritableSignal } from '@angular/core';
 import {
   curveOf,
   greatestOf,
-  handlePlace,
   lastShownFrame,
   leastOf,
   spanOf,
@@ -12,7 +11,9 @@ import {
   type Polyline,
   type RateLine,
 } from '@kaizen/core';
-import { chosenByChannel, chosenFrames } from './chosen';
+import { CHART_HALF } from './chart-half';
+import { chosenByChannel } from './chosen';
+import type { DragShown } from './drag';
 import type { BenchState } from '../../state/bench';
 import { Studio } from '../../state/studio';
 import { decimalsOf, shownNumber } from '../../ui/amount';
@@ -40,37 +41,14 @@ import {
   type ValueRange,
 } from './plot';
 import { sameList, sameLook } from './look';
-import { keySpread, withFoot } from './value-range';
+import { handleValues, keySpread, withFoot } from './value-range';
 import { partStrip, type Parted } from './crowd/crowds';
-import { chartRows, plottedChannels } from './rows';
+import { plottedChannels } from './plotted-channels';
+import { chartRows } from './rows';
 import { fitAxis, panAxis, zoomAxis, type TimeAxis } from './time-axis';
-
-/** Which half of a split Chart something belongs to; the whole Chart is the upper one. */
-export type Half = 'upper' | 'lower';
-export const CHART_HALF = new InjectionToken<Half>('half of the Chart', {
-  providedIn: 'root',
-  factory: () => 'upper',
-});
 
 /** With more channels the tags at the playhead would hide the curves. */
 const MOST_TAGGED = 2;
-
-/** A rectangle of the canvas, in pixels. */
-export interface Box {
-  readonly left: number;
-  readonly top: number;
-  readonly right: number;
-  readonly bottom: number;
-}
-
-/** What is shown while something is dragged: a chip that tells the numbers, and the box of a box selection. */
-export interface DragShown {
-  readonly chip: { readonly x: number; readonly y: number; readonly text: string } | null;
-  readonly box: Box | null;
-  /** The project as it was, whose curves stay as pale lines. */
-  readonly old: Program | null;
-  readonly channels: readonly string[];
-}
 
 /** What the Chart shows and where: rows, time axis, strips with their scales. Not history. */
 @Injectable({ providedIn: 'root' })
@@ -256,8 +234,7 @@ export class ChartModel {
   fitTime(keys: readonly KeyRef[] = this.studio.bench().keys): void {
     const project = this.studio.project();
     if (!project) return;
-    const frames = keys.map((key) => key.frame);
-    const { first, last } = spanOf(frames);
+    const { first, last } = spanOf(keys.map((key) => key.frame));
     this.axis.set(last > first ? fitAxis(first, last) : fitAxis(project.range.start, project.range.end));
   }
 
@@ -296,7 +273,7 @@ export class ChartModel {
       const { front, crowd } = this.parted(strip);
       for (const channel of front) {
         const spread = spreadOf(this.view(), program, project, strip.order, channel);
-        const handles = strip.order === 0 ? this.handleValues(project, channel) : [];
+        const handles = strip.order === 0 ? handleValues(project, channel, this.studio.bench().keys) : [];
         low = Math.min(low, spread.low, leastOf(handles));
         high = Math.max(high, spread.high, greatestOf(handles));
       }
@@ -316,17 +293,6 @@ export class ChartModel {
           ({ frame, value }) => frame < axis.first || frame > axis.last || (value >= low && value <= high),
         ),
       ),
-    );
-  }
-
-  private handleValues(project: Project, channel: string): number[] {
-    const curve = curveOf(project, channel);
-    if (!curve) return [];
-    const chosen = chosenFrames(this.studio.bench().keys, channel);
-    return curve.keys.flatMap((key, i) =>
-      chosen.has(key.frame)
-        ? (['in', 'out'] as const).flatMap((side) => handlePlace(project, curve, i, side)?.value ?? [])
-        : [],
     );
   }
 }

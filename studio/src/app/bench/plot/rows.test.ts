@@ -1,6 +1,7 @@
 import { newProject } from '@kaizen/core';
 import { quietGroups } from '../../open/quiet-groups';
-import { chartRows, plottedChannels, type RowsQuery } from './rows';
+import { chartRows, type RowsQuery } from './rows';
+import { plottedChannels } from './plotted-channels';
 import { chartProject, EVERY_ROW } from '../../testing/chart-project';
 
 const project = chartProject();

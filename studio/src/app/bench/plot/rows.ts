@@ -201,7 +201,7 @@ interface NamedChannel {
 }
 const namesCache = new WeakMap<Part, readonly NamedChannel[]>();
 /** A part's channels by name, made once a part; labels are made when they are first shown. */
-function namesOf(part: Part): readonly NamedChannel[] {
+export function namesOf(part: Part): readonly NamedChannel[] {
   let names = namesCache.get(part);
   if (!names) {
     names = partProperties(part).map(({ property }) => ({
@@ -263,37 +263,6 @@ function childrenOf(project: Project): Map<string | null, readonly Part[]> {
     childrenCache.set(project.parts, children);
   }
   return children;
-}
-
-/** The channels whose curves the plot shows: one alone, else the chosen ones, else those of the chosen parts, else all. */
-export function plottedChannels(
-  project: Project,
-  driven: ReadonlySet<string>,
-  bench: Pick<BenchState, 'only' | 'channels' | 'parts' | 'pinned'>,
-): readonly string[] {
-  const meant = meantChannels(project, driven, bench);
-  const curves = curvesByChannel(project);
-  const pinned = bench.pinned.filter((channel) => curves.has(channel) || driven.has(channel));
-  return bench.only !== null || pinned.length === 0 ? meant : [...new Set([...pinned, ...meant])];
-}
-
-/** What the selection means; where only pinned channels are left to draw, nothing. */
-function meantChannels(
-  project: Project,
-  driven: ReadonlySet<string>,
-  bench: Pick<BenchState, 'only' | 'channels' | 'parts' | 'pinned'>,
-): readonly string[] {
-  const curves = curvesByChannel(project);
-  const lives = (channel: string) => curves.has(channel) || driven.has(channel);
-  if (bench.only !== null && lives(bench.only)) return [bench.only];
-  const chosen = bench.channels.filter(lives);
-  if (chosen.length > 0) return chosen;
-  const of = (parts: readonly Part[]) =>
-    parts.flatMap((part) => namesOf(part).map(({ id }) => id)).filter(lives);
-  const ofParts = of(project.parts.filter((part) => bench.parts.includes(part.id)));
-  if (ofParts.length > 0) return ofParts;
-  if (bench.pinned.some(lives)) return [];
-  return of(project.parts).filter((channel) => curves.has(channel));
 }
 
 /** The curves whose keys a row's pegs are or stand for. */

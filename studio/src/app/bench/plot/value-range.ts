@@ -1,4 +1,5 @@
-import { curveOf, type Project } from '@kaizen/core';
+import { curveOf, handlePlace, type KeyRef, type Project } from '@kaizen/core';
+import { chosenFrames } from './chosen';
 import type { Strip, ValueRange } from './plot';
 import type { TimeAxis } from './time-axis';
 
@@ -16,6 +17,18 @@ export function keySpread(
       if (value > high) high = value;
     }
   return low <= high ? { low, high } : null;
+}
+
+/** The values of the handles that show on a channel: those of its chosen keys. */
+export function handleValues(project: Project, channel: string, keys: readonly KeyRef[]): readonly number[] {
+  const curve = curveOf(project, channel);
+  if (!curve) return [];
+  const chosen = chosenFrames(keys, channel);
+  return curve.keys.flatMap((key, i) =>
+    chosen.has(key.frame)
+      ? (['in', 'out'] as const).flatMap((side) => handlePlace(project, curve, i, side)?.value ?? [])
+      : [],
+  );
 }
 
 /** A strip that names its legs along its foot has so many pixels more there. */

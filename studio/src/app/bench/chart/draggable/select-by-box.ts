@@ -3,8 +3,8 @@ import { curveOf, type KeyRef } from '@kaizen/core';
 import { Studio } from '../../../state/studio';
 import type { Drag } from '../../../ui/follow-drag';
 import { sheetFor } from '../../picking';
-import { ChartModel, type Box } from '../../plot/chart-model';
-import { CLICK_SLOP, NOTHING_SHOWN } from '../../plot/drag';
+import { ChartModel } from '../../plot/chart-model';
+import { CLICK_SLOP, NOTHING_SHOWN, type Box } from '../../plot/drag';
 import { ROW, valueStrips, xOf, yOf } from '../../plot/plot';
 import type { HitScene } from './draggable';
 

@@ -1,0 +1,34 @@
+import { curvesByChannel, type Part, type Project } from '@kaizen/core';
+import type { BenchState } from '../../state/bench';
+import { namesOf } from './rows';
+
+/** The channels whose curves the plot shows: one alone, else the chosen ones, else those of the chosen parts, else all. */
+export function plottedChannels(
+  project: Project,
+  driven: ReadonlySet<string>,
+  bench: Pick<BenchState, 'only' | 'channels' | 'parts' | 'pinned'>,
+): readonly string[] {
+  const meant = meantChannels(project, driven, bench);
+  const curves = curvesByChannel(project);
+  const pinned = bench.pinned.filter((channel) => curves.has(channel) || driven.has(channel));
+  return bench.only !== null || pinned.length === 0 ? meant : [...new Set([...pinned, ...meant])];
+}
+
+/** What the selection means; where only pinned channels are left to draw, nothing. */
+function meantChannels(
+  project: Project,
+  driven: ReadonlySet<string>,
+  bench: Pick<BenchState, 'only' | 'channels' | 'parts' | 'pinned'>,
+): readonly string[] {
+  const curves = curvesByChannel(project);
+  const lives = (channel: string) => curves.has(channel) || driven.has(channel);
+  if (bench.only !== null && lives(bench.only)) return [bench.only];
+  const chosen = bench.channels.filter(lives);
+  if (chosen.length > 0) return chosen;
+  const of = (parts: readonly Part[]) =>
+    parts.flatMap((part) => namesOf(part).map(({ id }) => id)).filter(lives);
+  const ofParts = of(project.parts.filter((part) => bench.parts.includes(part.id)));
+  if (ofParts.length > 0) return ofParts;
+  if (bench.pinned.some(lives)) return [];
+  return of(project.parts).filter((channel) => curves.has(channel));
+}
