@@ -71,6 +71,11 @@ export class LanesComponent {
     return `M${BEAD} 0 ${pieces.join(' ')} L${BEAD} ${this.lanes.height()}`;
   });
 
+  private readonly ink = computed(() => {
+    this.theme.name();
+    return readInk();
+  });
+
   constructor() {
     effect(() => this.draw());
   }
@@ -82,17 +87,16 @@ export class LanesComponent {
     const axis = this.model.axis();
     const frame = this.stage.frame();
     const { keys } = this.studio.bench();
-    this.theme.name();
+    const ink = this.ink();
     const pen = canvas?.getContext('2d');
     if (!canvas || !pen || width === 0 || lanes.length === 0) return;
-    canvas.width = width * devicePixelRatio;
-    canvas.height = this.lanes.height() * devicePixelRatio;
+    sizeCanvas(canvas, width * devicePixelRatio, this.lanes.height() * devicePixelRatio);
     pen.setTransform(devicePixelRatio, 0, 0, devicePixelRatio, 0, 0);
     pen.textRendering = 'geometricPrecision';
     drawLanes(pen, {
       width,
       axis,
-      ink: readInk(),
+      ink,
       lanes,
       frame,
       chosenOf: (weight) => chosenFrames(keys, weight),
@@ -115,4 +119,10 @@ export class LanesComponent {
     event.preventDefault();
     event.stopPropagation();
   }
+}
+
+/** Gives a canvas a size in device pixels; one that has it is not made anew. */
+function sizeCanvas(canvas: HTMLCanvasElement, width: number, height: number): void {
+  if (canvas.width !== Math.floor(width)) canvas.width = width;
+  if (canvas.height !== Math.floor(height)) canvas.height = height;
 }
