@@ -10,7 +10,6 @@ export {
   followKeys,
   frameAfter,
   NOTHING_MOVED,
-  projectAfter,
   timeAfter,
   type Edit,
   type Edited,

@@ -31,11 +31,6 @@ export function asEdited(given: Project | Edited): Edited {
   return 'mapping' in given ? given : { project: given, mapping: NOTHING_MOVED };
 }
 
-/** What an edit makes of a project, for who asks for nothing else. */
-export function projectAfter(edit: Edit, project: Project): Project {
-  return asEdited(edit(project)).project;
-}
-
 export function curveAfter({ curve }: Mapping, name: string): string | null {
   return curve ? curve(name) : name;
 }
