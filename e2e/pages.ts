@@ -60,6 +60,7 @@ export class Bench {
 
   /** A row's value at the playhead, as a number. */
   async value(channel: string): Promise<number> {
+    await this.settled();
     await this.reveal(channel);
     const text = await this.row(channel).locator('kz-value-cell .numbers').innerText();
     return Number(text.replace('−', '-'));
@@ -74,7 +75,9 @@ export class Bench {
     await this.settled();
   }
 
+  /** What a number field shows, once everything that was done before is on the screen. */
   async field(name: string): Promise<string> {
+    await this.settled();
     return this.page.getByRole('textbox', { name, exact: true }).inputValue();
   }
 
@@ -95,6 +98,7 @@ export class Bench {
   }
 
   async scales(): Promise<Scales> {
+    await this.settled();
     const [first = 0, last = 1] = ((await this.canvas.getAttribute('data-axis')) ?? '')
       .split(' ')
       .map(Number);

@@ -1,13 +1,12 @@
 /** `npm run benchmark`: bundles the measurements and runs them, those on a canvas in a page; writes docs/benchmarks.md. */
 import { spawnSync } from 'node:child_process';
-import { existsSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { chromium } from '@playwright/test';
 import { build } from 'esbuild';
 import { bigProject, measureStudio } from './benchmark-studio.mjs';
 import { buildNode, buildStudio, root } from './build.mjs';
 
 await buildNode();
-const { default: validate } = await import('../core/src/project/validate.generated.js');
 if (!existsSync(`${root}studio/dist/index.html`) && !buildStudio()) process.exit(1);
 const bundle = (name, platform) =>
   build({
@@ -21,6 +20,8 @@ const bundle = (name, platform) =>
   });
 await bundle('main', 'node');
 await bundle('in-page', 'browser');
+await bundle('validator', 'browser');
+const validator = readFileSync(`${root}benchmark/dist/validator.mjs`, 'utf8');
 const inPage = JSON.stringify(await measureInPages(`${root}benchmark/dist/in-page.mjs`));
 const ran = spawnSync(process.execPath, [`${root}benchmark/dist/main.mjs`, root, inPage], {
   stdio: 'inherit',
@@ -45,17 +46,10 @@ async function measureInPages(path) {
     const handle = await page.waitForFunction(() => globalThis.measured, null, { timeout: 240_000 });
     const measured = await handle.jsonValue();
     await page.close();
-    return [...measured, ...sampleRates(), ...(await measureStudio(browser, validateFor))];
+    return [...measured, ...sampleRates(), ...(await measureStudio(browser, validator))];
   } finally {
     await browser.close();
   }
-}
-
-/** How long the generated validator takes for a document, in milliseconds. */
-function validateFor(document) {
-  const began = performance.now();
-  if (!validate(document)) throw new Error('the document is not good');
-  return performance.now() - began;
 }
 
 /** `kaizen sample --rates` against `kaizen sample`, on a project of 600 curves. */

@@ -38,8 +38,14 @@ export function compileKeys(curve: KeyedCurve, context: CurveContext): CompiledK
   const legCount = Math.max(0, keys.length - 1);
   const legs = new Float64Array(legCount * LEG_STRIDE);
   const kinds = new Uint8Array(legCount);
-  const laws: (Law | null)[] = [];
-  for (let i = 0; i < legCount; i++) kinds[i] = compileLeg(curve, i, context, legs, laws);
+  const laws = new Array<Law | null>(legCount);
+  let slope = keys.length > 0 ? smoothInside(curve, 0) : null;
+  for (let i = 0; i < legCount; i++) {
+    const next = smoothInside(curve, i + 1);
+    laws[i] = legLaw(keys[i]!.leg);
+    kinds[i] = compileLeg(curve, i, context, legs, slope, next);
+    slope = next;
+  }
   const times = new Float64Array(keys.length);
   const values = new Float64Array(keys.length);
   for (let i = 0; i < keys.length; i++) {
@@ -58,12 +64,14 @@ export function compileKeys(curve: KeyedCurve, context: CurveContext): CompiledK
   };
 }
 
+/** Writes a leg's numbers and gives its kind; the slopes are those that smooth sides have at its ends, null where that is a detour. */
 function compileLeg(
   curve: KeyedCurve,
   i: number,
   context: CurveContext,
   legs: Float64Array,
-  laws: (Law | null)[],
+  smoothOut: number | null,
+  smoothInto: number | null,
 ): number {
   const a = curve.keys[i];
   const b = curve.keys[i + 1];
@@ -72,7 +80,6 @@ function compileLeg(
   const dt = b.frame - a.frame;
   const dv = b.value - a.value;
   legs[at + 5] = dt;
-  laws.push(legLaw(a.leg));
   switch (a.leg.kind) {
     case 'hold':
       return LEG_HOLD;
@@ -94,8 +101,8 @@ function compileLeg(
     legs[at] = dv;
     return LEG_POLYNOMIAL;
   }
-  const outQuick = a.out.mode === 'smooth' ? smoothInside(curve, i) : null;
-  const intoQuick = b.in.mode === 'smooth' ? smoothInside(curve, i + 1) : null;
+  const outQuick = a.out.mode === 'smooth' ? smoothOut : null;
+  const intoQuick = b.in.mode === 'smooth' ? smoothInto : null;
   const out = outQuick === null ? resolveSide(curve, i, 'out', context) : null;
   const into = intoQuick === null ? resolveSide(curve, i + 1, 'in', context) : null;
   const x1 = out?.reach ?? clampReach(a.out.reach);

@@ -26,11 +26,19 @@ const CURVE_LEG = { kind: 'curve' };
 const key: Shape = {
   defaults: { in: SMOOTH_SIDE, out: SMOOTH_SIDE, joined: true, leg: CURVE_LEG },
   nested: { in: side, out: side },
-  quickly: ({ frame, value, ...more }) => {
-    for (const _ in more) return null;
-    return { frame, value, in: SMOOTH_SIDE, out: SMOOTH_SIDE, joined: true, leg: CURVE_LEG };
-  },
+  quickly: (object) => (isBareKey(object) ? bareKey(object['frame'], object['value']) : null),
 };
+/** Whether a key has a frame and a value and nothing else. */
+export function isBareKey(object: Fields): boolean {
+  for (const name in object) if (name !== 'frame' && name !== 'value') return false;
+  return true;
+}
+
+/** A key that has only a frame and a value, with its defaults put in. */
+export function bareKey(frame: unknown, value: unknown): Fields {
+  return { frame, value, in: SMOOTH_SIDE, out: SMOOTH_SIDE, joined: true, leg: CURVE_LEG };
+}
+
 const keyedDefaults = { keys: [], before: HOLD_OUTSIDE, after: HOLD_OUTSIDE };
 const keyedNested = { keys: [key], before: outside, after: outside } as const;
 const keyed: Shape = { defaults: keyedDefaults, nested: keyedNested };
@@ -164,14 +172,20 @@ function through(value: unknown, child: Shape, isList: boolean, each: Each): unk
 
 /** An object with its defaults put in, those shared by all; the very same where nothing was missing. */
 function fill(shape: Shape, object: Fields): Fields {
+  return fillAllBut(null, shape, object);
+}
+
+/** The same, what has one of the shapes left as it came. */
+function fillAllBut(left: Shape | null, shape: Shape, object: Fields): Fields {
   const quick = shape.quickly?.(object);
   if (quick) return quick;
   const { defaults, nested } = layOut(shape.byKind ? shape.byKind(object) : shape);
+  const each: Each = left ? (inner, value) => fillAllBut(left, inner, value) : fill;
   let filled: Record<string, unknown> | null = null;
   for (const [name, child, isList] of nested) {
     const value = object[name];
-    if (value === undefined) continue;
-    const next = through(value, child, isList, fill);
+    if (value === undefined || child === left) continue;
+    const next = through(value, child, isList, each);
     if (next !== value) (filled ??= { ...object })[name] = next;
   }
   for (const [name, value] of defaults)
@@ -221,11 +235,20 @@ function named(list: unknown): unknown {
 
 /** A document that the schema accepts, with every default put in. Parts and clips without a name are called by their id. */
 export function fillDefaults(document: Fields): Fields {
-  return fill(project, {
+  return fill(project, withNames(document));
+}
+
+/** The same with the keys as they came: enough for checking a document, at a small part of the cost. */
+export function fillOutline(document: Fields): Fields {
+  return fillAllBut(key, project, withNames(document));
+}
+
+function withNames(document: Fields): Fields {
+  return {
     ...document,
     parts: named(document['parts']) ?? [],
     clips: named(document['clips']) ?? [],
-  });
+  };
 }
 
 /** The lists of a project whose items can be read and written by themselves; `curves` stands for the curves of any clip. */
@@ -243,6 +266,16 @@ const BARE: Shape = { defaults: {} };
 export function fillItem(list: Listed, item: Fields): Fields {
   const withName = list === 'parts' && item['name'] === undefined ? { ...item, name: item['id'] } : item;
   return fill(shapeOf(list), withName);
+}
+
+/** A curve with its defaults put in but for its keys, which have theirs already. */
+export function fillCurveAroundKeys(item: Fields): Fields {
+  return fillAllBut(key, curve, item);
+}
+
+/** A key with its defaults put in. */
+export function fillKey(item: Fields): Fields {
+  return fill(key, item);
 }
 
 /** One item of a list without what equals its default. */

@@ -16,6 +16,18 @@ export const LIMITS = {
   jsonDepth: 1_000,
 } as const;
 
+/** Whether objects and lists stand in each other deeper than may be. */
+export function nestsTooDeep(value: unknown, room: number = LIMITS.jsonDepth): boolean {
+  if (typeof value !== 'object' || value === null) return false;
+  if (room === 0) return true;
+  const fields = value as Readonly<Record<string, unknown>>;
+  for (const name in fields) {
+    const field = fields[name];
+    if (typeof field === 'object' && field !== null && nestsTooDeep(field, room - 1)) return true;
+  }
+  return false;
+}
+
 /**
  * Where a JSON text nests deeper than may be; null where it does not. Looks at brackets outside strings only, so that it needs no
  * stack of its own and stops at once.

@@ -1,11 +1,13 @@
 import type { Problem, Project, Result } from './types';
 import validate from './validate.generated';
 import { schemaProblems } from './schema-problems';
-import { fillDefaults, stripDefaults } from './defaults';
-import { nestingProblem, sizeProblems } from './limits';
+import { fillDefaults, fillOutline, stripDefaults } from './defaults';
+import { nestingProblem, nestsTooDeep, sizeProblems } from './limits';
 import { referenceProblems } from './references';
 
 export const FORMAT_VERSION = 1;
+
+type Fields = Readonly<Record<string, unknown>>;
 
 /**
  * Reads a `*.kaizen.json` text. Either the project with all defaults filled in and unknown fields kept, or
@@ -18,26 +20,34 @@ export function readProject(text: string): Result<Project> {
 
 /** The JSON of a project's text, not checked yet. */
 export function parseDocument(text: string): Result<unknown> {
-  const deep = nestingProblem(text);
-  if (deep) return failed([deep]);
+  let value: unknown;
   try {
-    return { ok: true, value: JSON.parse(text.startsWith('\uFEFF') ? text.slice(1) : text) as unknown };
+    value = JSON.parse(text.startsWith('\uFEFF') ? text.slice(1) : text) as unknown;
   } catch (error) {
     const reason = error instanceof Error ? error.message : String(error);
-    return failed([{ pointer: '', message: `this is not JSON (${reason}); it must be one JSON object` }]);
+    const message = `this is not JSON (${reason}); it must be one JSON object`;
+    return failed([nestingProblem(text) ?? { pointer: '', message }]);
   }
+  const deep = nestsTooDeep(value) ? nestingProblem(text) : null;
+  return deep ? failed([deep]) : { ok: true, value };
 }
 
 /** As `readProject`, for a document already parsed. */
 export function readDocument(document: unknown): Result<Project> {
+  const problems = checkDocument(document);
+  return problems.length > 0
+    ? failed(problems)
+    : { ok: true, value: fillDefaults(document as Fields) as unknown as Project };
+}
+
+/** What keeps a parsed document from being a project; empty where nothing does. */
+export function checkDocument(document: unknown): readonly Problem[] {
   const foreign = recognise(document);
-  if (foreign) return failed([foreign]);
-  const tooBig = sizeProblems(document as Readonly<Record<string, unknown>>);
-  if (tooBig.length > 0) return failed(tooBig);
-  if (!validate(document)) return failed(schemaProblems(document, validate.errors ?? []));
-  const project = fillDefaults(document as Readonly<Record<string, unknown>>) as unknown as Project;
-  const problems = referenceProblems(project);
-  return problems.length > 0 ? failed(problems) : { ok: true, value: project };
+  if (foreign) return [foreign];
+  const tooBig = sizeProblems(document as Fields);
+  if (tooBig.length > 0) return tooBig;
+  if (!validate(document)) return schemaProblems(document, validate.errors ?? []);
+  return referenceProblems(fillOutline(document as Fields) as unknown as Project);
 }
 
 function recognise(document: unknown): Problem | null {
@@ -66,7 +76,5 @@ function failed(problems: readonly Problem[]): { ok: false; problems: readonly P
 
 /** The text of a `*.kaizen.json`: defaults left out, unknown fields as they came, one trailing newline. */
 export function writeProject(project: Project): string {
-  return (
-    JSON.stringify(stripDefaults(project as unknown as Readonly<Record<string, unknown>>), null, 1) + '\n'
-  );
+  return JSON.stringify(stripDefaults(project as unknown as Fields), null, 1) + '\n';
 }

@@ -2,7 +2,6 @@ import type {
   Curve,
   Driver,
   KeyedCurve,
-  Key,
   Leg,
   Part,
   Problem,
@@ -52,7 +51,7 @@ export function referenceProblems(project: Project): Problem[] {
   project.clips.forEach((clip, i) => {
     const seen = new Map<string, number>();
     clip.curves.forEach((curve, j) => {
-      const at = jsonPointer('clips', i, 'curves', j);
+      const at = `/clips/${i}/curves/${j}`;
       channels.check(curve.channel, at + '/channel', report);
       const earlier = seen.get(curve.channel);
       if (earlier !== undefined) {
@@ -248,11 +247,13 @@ function checkTake(curve: Take, at: string, report: Report): void {
 }
 
 function checkKeyed(curve: KeyedCurve, at: string, report: Report, timeAxis = true): void {
-  curve.keys.forEach((key, i) => {
-    const last = curve.keys[i - 1];
-    if (last) checkGap(last, key, `${at}/keys/${i}/frame`, report);
-    checkLeg(key.leg, `${at}/keys/${i}/leg`, report, timeAxis);
-  });
+  const keys: readonly KeyToCheck[] = curve.keys;
+  for (let i = 0; i < keys.length; i++) {
+    const { leg } = keys[i]!;
+    if (i > 0 && tooClose(keys[i - 1]!, keys[i]!))
+      reportGap(keys[i - 1]!, keys[i]!, `${at}/keys/${i}/frame`, report);
+    if (leg && leg.kind !== 'curve') checkLeg(leg, `${at}/keys/${i}/leg`, report, timeAxis);
+  }
   for (const side of ['before', 'after'] as const) {
     const { pin, mode } = curve[side];
     if (pin === null || mode === 'hold' || mode === 'run-on') continue;
@@ -265,15 +266,24 @@ function checkKeyed(curve: KeyedCurve, at: string, report: Report, timeAxis = tr
   }
 }
 
-function checkGap(last: Key, key: Key, pointer: string, report: Report): void {
+/** A key as a file may have it, its defaults put in or not. */
+interface KeyToCheck {
+  readonly frame: number;
+  readonly leg?: Leg;
+}
+
+function tooClose(last: KeyToCheck, key: KeyToCheck): boolean {
   const gap = key.frame - last.frame;
+  if (gap >= LEAST_KEY_GAP) return false;
   const rounding = 4 * Number.EPSILON * Math.max(Math.abs(key.frame), Math.abs(last.frame));
-  if (gap < LEAST_KEY_GAP - rounding) {
-    report(
-      pointer,
-      `frame ${key.frame} comes ${gap > 0 ? 'too close ' : ''}after a key at ${last.frame}; keys must rise by at least 0.000001 frames`,
-    );
-  }
+  return gap < LEAST_KEY_GAP - rounding;
+}
+
+function reportGap(last: KeyToCheck, key: KeyToCheck, pointer: string, report: Report): void {
+  report(
+    pointer,
+    `frame ${key.frame} comes ${key.frame > last.frame ? 'too close ' : ''}after a key at ${last.frame}; keys must rise by at least 0.000001 frames`,
+  );
 }
 
 function checkLeg(leg: Leg, pointer: string, report: Report, timeAxis: boolean): void {

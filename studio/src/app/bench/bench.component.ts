@@ -5,6 +5,7 @@ import type { Density } from '../state/bench';
 import { RunDirective } from '../commands/run.directive';
 import { Studio } from '../state/studio';
 import type { Option } from '../ui/option';
+import { InTurnDirective, Turns } from '../ui/in-turn.directive';
 import { SegmentsComponent } from '../ui/segments.component';
 import { SplitValuesDirective } from '../ui/split-values.directive';
 import { BenchCommands } from './bench-commands';
@@ -37,6 +38,7 @@ import { ViewComponent } from './view3d/view.component';
     CaptureBarComponent,
     ChartComponent,
     FilterRowComponent,
+    InTurnDirective,
     LanesComponent,
     LegPicturesComponent,
     LowerHalfDirective,
@@ -73,7 +75,7 @@ import { ViewComponent } from './view3d/view.component';
             [visible]="panels.full() !== 'chart'"
           >
             <div class="view" (pointerenter)="panels.pointerIn = 'view'">
-              <kz-view />
+              <kz-view *kzInTurn="'last'" />
               <kz-view-bar />
               <div class="foot">
                 <kz-capture-bar />
@@ -110,8 +112,8 @@ import { ViewComponent } from './view3d/view.component';
               >
                 <as-split-area [size]="split() ? panels.size('halves', 0, 55) : 100" [minSize]="20">
                   <div class="half">
-                    <kz-chart />
-                    <kz-lanes />
+                    <kz-chart *kzInTurn />
+                    <kz-lanes *kzInTurn />
                   </div>
                 </as-split-area>
                 <as-split-area
@@ -155,7 +157,7 @@ import { ViewComponent } from './view3d/view.component';
         [minSize]="260"
         [maxSize]="520"
         [visible]="panels.full() === null"
-        ><kz-side-sheet
+        ><kz-side-sheet *kzInTurn="'last'"
       /></as-split-area>
     </as-split>
   `,
@@ -180,6 +182,9 @@ export class BenchComponent {
   constructor() {
     const remove = this.registry.add(inject(BenchCommands).list());
     const stage = inject(Stage);
+    const turns = inject(Turns);
+    turns.take(() => stage.program());
+    turns.take(() => stage.now());
     const [sounds, view] = [inject(SoundShelf), inject(ViewControl)];
     const leave = inject(OpenBench).enter({
       takeSound: (name, bytes) => sounds.take(name, bytes),

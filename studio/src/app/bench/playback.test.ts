@@ -9,8 +9,14 @@ describe('playing', () => {
     expect(advance(at(10), 25, span, 'loop').place).toBe(15);
   });
   it('once stops on the last frame after showing it', () => {
-    expect(advance(at(18.5), 1, span, 'once')).toEqual({ place: 19, direction: 1, done: false });
+    expect(advance(at(18.5), 1, span, 'once')).toEqual({ place: 19.5, direction: 1, done: false });
     expect(advance(at(19), 1, span, 'once')).toEqual({ place: 19, direction: 1, done: true });
+  });
+  it('once stops too when it goes on by less than a frame at a time', () => {
+    let playing = advance(at(18.5), 0.4, span, 'once');
+    let steps = 1;
+    for (; !playing.done && steps < 20; steps++) playing = advance(playing, 0.4, span, 'once');
+    expect([playing.place, playing.done, steps]).toEqual([19, true, 4]);
   });
   it('forth and back turns round at both ends', () => {
     expect(advance(at(18), 2, span, 'forth')).toEqual({ place: 18, direction: -1, done: false });

@@ -30,7 +30,8 @@ export function advance(
   }
   if (mode === 'once') {
     const place = from + frames;
-    return { place: Math.min(place, span.last), direction: 1, done: place >= span.last + 1 };
+    const done = place >= span.last + 1;
+    return { place: done ? span.last : place, direction: 1, done };
   }
   const reach = Math.max(1e-9, span.last - span.first);
   const along = (playing.direction === 1 ? from - span.first : 2 * reach - (from - span.first)) + frames;

@@ -2,7 +2,7 @@ import { Injectable } from '@angular/core';
 import type { PreloadingStrategy, Route } from '@angular/router';
 import { EMPTY, Observable } from 'rxjs';
 import { fetchSamples } from '../open/samples';
-import { whenIdle } from '../workers/spare';
+import { whenIdle } from '../ui/when-idle';
 
 /** Screens that were not asked for yet are fetched when the page has nothing else to do. */
 @Injectable({ providedIn: 'root' })

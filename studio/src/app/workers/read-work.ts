@@ -1,9 +1,10 @@
+import { transfer } from 'comlink';
 import {
   bringModel,
+  checkDocument,
   documentPieces,
   isBringProblem,
   parseDocument,
-  readDocument,
   readKaizenZip,
   stripDefaults,
   type Problem,
@@ -19,10 +20,14 @@ export const readWork: ReadApi = {
     if (!checked.ok) return checked;
     await progress(HALF_WAY);
     const pieces = [...documentPieces(checked.document)];
+    let taken: void | Promise<void> = undefined;
     for (const [i, each] of pieces.entries()) {
-      await piece(each);
+      const next = piece('numbers' in each ? transfer(each, [each.numbers.buffer]) : each);
+      await taken;
+      taken = next;
       void progress(HALF_WAY + (1 - HALF_WAY) * ((i + 1) / pieces.length));
     }
+    await taken;
     return { ok: true, id: String(checked.document['id']) };
   },
 
@@ -47,8 +52,8 @@ type Checked =
 function fromText(text: string): Checked {
   const parsed = parseDocument(text);
   if (!parsed.ok) return parsed;
-  const read = readDocument(parsed.value);
-  return read.ok ? { ok: true, document: parsed.value as Fields } : read;
+  const problems = checkDocument(parsed.value);
+  return problems.length > 0 ? { ok: false, problems } : { ok: true, document: parsed.value as Fields };
 }
 
 function fromZip(bytes: Uint8Array): Checked {

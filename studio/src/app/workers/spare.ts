@@ -1,3 +1,5 @@
+import { whenIdle } from '../ui/when-idle';
+
 /**
  * A worker opened ahead of its use: so that work begins at once, and that it begins at all where the server has stopped
  * meanwhile.
@@ -19,10 +21,4 @@ export class Spare {
     whenIdle(() => this.prepare());
     return worker;
   }
-}
-
-/** Calls back when the page has nothing else to do. */
-export function whenIdle(run: () => void): void {
-  if (typeof requestIdleCallback === 'function') requestIdleCallback(run, { timeout: 5000 });
-  else setTimeout(run, 500);
 }

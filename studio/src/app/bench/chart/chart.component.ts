@@ -15,6 +15,7 @@ import { AngularSplitModule } from 'angular-split';
 import { compile, curveOf, type Project } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
 import { Studio } from '../../state/studio';
+import { InTurnDirective } from '../../ui/in-turn.directive';
 import { Theme } from '../../ui/theme';
 import { Panels } from '../panels';
 import { drawMarkers, drawSounds } from '../ruler/draw-marks';
@@ -45,6 +46,7 @@ import { boxEdges, boxGrips, keyBox } from './draggable/scale-box';
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
     AngularSplitModule,
+    InTurnDirective,
     KeyMenuComponent,
     OutsideMenuComponent,
     PathPlotComponent,

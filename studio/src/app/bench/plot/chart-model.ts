@@ -44,7 +44,7 @@ import { sameList, sameLook } from './look';
 import { handleValues, keySpread, withFoot } from './value-range';
 import { partStrip, type Parted } from './crowd/crowds';
 import { plottedChannels } from './plotted-channels';
-import { chartRows } from './rows';
+import { chartRows, type RowsQuery } from './rows';
 import { fitAxis, panAxis, zoomAxis, type TimeAxis } from './time-axis';
 
 /** With more channels the tags at the playhead would hide the curves. */
@@ -74,22 +74,20 @@ export class ChartModel {
     return new Set(this.drivers()?.map(({ target }) => structure?.channels[target] ?? ''));
   });
 
+  /** What is asked of the rows: the same object as long as nothing of it is another. */
+  private readonly rowsQuery = computed(
+    (): RowsQuery => {
+      const bench = this.studio.bench();
+      const { filter, everyChannel, collapsed, parts, channels, kinds, summary, rowSets, rowSet } = bench;
+      const set = rowSets.find(({ name }) => name === rowSet)?.channels ?? null;
+      return { filter, everyChannel, collapsed, parts, channels, kinds, summary, search: this.search(), set };
+    },
+    { equal: (a, b) => (Object.keys(a) as (keyof RowsQuery)[]).every((name) => a[name] === b[name]) },
+  );
+
   readonly rows = computed(() => {
     const project = this.stage.shown();
-    const bench = this.studio.bench();
-    if (!project) return [];
-    const { filter, everyChannel, collapsed, parts, channels, kinds, summary, rowSets, rowSet } = bench;
-    return chartRows(project, this.driven(), this.studio.loose(), {
-      filter,
-      everyChannel,
-      collapsed,
-      parts,
-      channels,
-      kinds,
-      summary,
-      search: this.search(),
-      set: rowSets.find(({ name }) => name === rowSet)?.channels ?? null,
-    });
+    return project ? chartRows(project, this.driven(), this.studio.loose(), this.rowsQuery()) : [];
   });
 
   /** How high the ruler is, with the markers and sounds that stand on it. */

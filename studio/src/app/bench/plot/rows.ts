@@ -73,14 +73,14 @@ export function chartRows(
   const asked: Asked = {
     curves: curvesByChannel(project),
     driven,
-    loose,
     looseOf: groupLoose(loose),
     closed,
     query,
     chosen: new Set(query.channels),
+    chosenParts: new Set(query.filter === 'selected' ? query.parts : []),
     set: query.set && new Set(query.set),
   };
-  const key = cacheKey(asked);
+  const key = cacheKey(query);
   const add = (part: Part, depth: number, hidden: boolean): void => {
     const { own, channels, list } = rowsOfPart(part, depth, flat, asked, key);
     const children = childrenOf(project).get(part.id) ?? [];
@@ -102,7 +102,8 @@ export function chartRows(
 interface CachedRows {
   readonly key: object;
   readonly depth: number;
-  readonly curves: readonly (Curve | undefined)[];
+  readonly states: readonly ChannelState[];
+  readonly chosenPart: boolean;
   /** Its own curves, without the gaps of channels that have none. */
   readonly own: readonly Curve[];
   readonly channels: number;
@@ -114,20 +115,22 @@ const rowsCache = new WeakMap<Part, CachedRows>();
 function rowsOfPart(part: Part, depth: number, flat: boolean, asked: Asked, key: object): CachedRows {
   const names = namesOf(part);
   const cached = rowsCache.get(part);
-  const { curves } = asked;
+  const chosenPart = asked.chosenParts.has(part.id);
   if (
     cached?.key === key &&
     cached.depth === depth &&
-    names.every(({ id }, i) => curves.get(id) === cached.curves[i])
+    cached.chosenPart === chosenPart &&
+    names.every(({ id }, i) => isAsBefore(id, cached.states[i]!, asked))
   )
     return cached;
   const channels = channelRows(part, depth, asked);
-  const found = names.map(({ id }) => curves.get(id));
+  const states = names.map(({ id }) => stateOf(id, asked));
   const made: CachedRows = {
     key,
     depth,
-    curves: found,
-    own: found.flatMap((curve) => curve ?? []),
+    states,
+    chosenPart,
+    own: states.flatMap(({ curve }) => curve ?? []),
     channels: channels.length,
     list: withKindRows(part, channels, asked, flat ? 1 : depth + 1),
   };
@@ -135,10 +138,36 @@ function rowsOfPart(part: Part, depth: number, flat: boolean, asked: Asked, key:
   return made;
 }
 
+/** All that the rows of a channel are made of but for what is asked of all of them. */
+interface ChannelState {
+  readonly curve: Curve | undefined;
+  readonly loose: readonly LooseEdit[];
+  readonly driven: boolean;
+  readonly chosen: boolean;
+}
+
+function stateOf(id: string, { curves, looseOf, driven, chosen }: Asked): ChannelState {
+  return {
+    curve: curves.get(id),
+    loose: looseOf.get(id) ?? NO_LOOSE,
+    driven: driven.has(id),
+    chosen: chosen.has(id),
+  };
+}
+
+function isAsBefore(id: string, before: ChannelState, { curves, looseOf, driven, chosen }: Asked): boolean {
+  return (
+    curves.get(id) === before.curve &&
+    (looseOf.get(id) ?? NO_LOOSE) === before.loose &&
+    driven.has(id) === before.driven &&
+    chosen.has(id) === before.chosen
+  );
+}
+
 let lastKey: { readonly asked: readonly unknown[] } = { asked: [] };
-/** One object as long as everything but the curves is the same. */
-function cacheKey({ driven, loose, query }: Asked): object {
-  const now: readonly unknown[] = [driven, loose, ...(Object.values(query) as unknown[])];
+/** One object as long as what is asked of all channels is the same. */
+function cacheKey({ filter, everyChannel, collapsed, kinds, search, set }: RowsQuery): object {
+  const now: readonly unknown[] = [filter, everyChannel, collapsed, kinds, search, set];
   const same = now.length === lastKey.asked.length && now.every((each, i) => each === lastKey.asked[i]);
   if (!same) lastKey = { asked: now };
   return lastKey;
@@ -147,10 +176,11 @@ function cacheKey({ driven, loose, query }: Asked): object {
 interface Asked {
   readonly curves: CurveIndex;
   readonly driven: ReadonlySet<string>;
-  readonly loose: readonly LooseEdit[];
   readonly looseOf: ReadonlyMap<string, readonly LooseEdit[]>;
   readonly closed: ReadonlySet<string>;
   readonly chosen: ReadonlySet<string>;
+  /** The chosen parts, where only what is chosen shows; else empty, as it changes nothing. */
+  readonly chosenParts: ReadonlySet<string>;
   readonly set: ReadonlySet<string> | null;
   readonly query: RowsQuery;
 }
@@ -215,8 +245,7 @@ export function namesOf(part: Part): readonly NamedChannel[] {
 }
 
 function channelRows(part: Part, depth: number, asked: Asked): ChannelRow[] {
-  const { curves, driven, looseOf, chosen, set, query } = asked;
-  const chosenPart = query.parts.includes(part.id);
+  const { curves, driven, looseOf, chosen, chosenParts, set, query } = asked;
   const indent = (query.filter !== 'all' || query.search !== '' || set ? 0 : depth) + 1;
   return namesOf(part).flatMap((named): ChannelRow[] => {
     const { id } = named;
@@ -228,7 +257,7 @@ function channelRows(part: Part, depth: number, asked: Asked): ChannelRow[] {
       return [];
     if (query.filter === 'keyed' && !curve) return [];
     if (query.filter === 'off' && !curve?.keys.some(({ frame }) => !Number.isInteger(frame))) return [];
-    if (query.filter === 'selected' && !chosenPart && !chosen.has(id)) return [];
+    if (query.filter === 'selected' && !chosenParts.has(part.id) && !chosen.has(id)) return [];
     const label = (named.label ??= channelLabelOf(part, named.property));
     if (!query.kinds.includes(label.kind)) return [];
     if (query.search !== '' && !matches(`${part.name} ${label.short}`, query.search)) return [];

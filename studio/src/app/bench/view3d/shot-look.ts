@@ -45,6 +45,16 @@ export class ShotLook {
   }
 }
 
+/** The first camera part of a project, and what it sees at a frame; null where there is none. */
+export function firstShot(now: Evaluated, aspect: number): { id: string; camera: PerspectiveCamera } | null {
+  const index = now.program.structure.parts.findIndex(({ kind }) => kind === 'camera');
+  const part = now.program.structure.parts[index];
+  if (part?.kind !== 'camera') return null;
+  const camera = new PerspectiveCamera();
+  placeShot(camera, now.program, now.out, index, part, aspect);
+  return { id: part.id, camera };
+}
+
 function focalLengthOf(program: Program, out: FrameOutput, part: CameraPart): number {
   const slot = program.structure.slots.get(`${part.id}/camera.focalLength`);
   return Math.max(1, slot === undefined ? part.camera.focalLength : out.channels[slot]!);
@@ -54,7 +64,7 @@ function focalLengthOf(program: Program, out: FrameOutput, part: CameraPart): nu
  * Sets a three.js camera to a camera part at a frame. `scale` is how much more than the shot's frame it sees, in height: 1 is the very
  * frame.
  */
-export function placeShot(
+function placeShot(
   camera: PerspectiveCamera,
   program: Program,
   out: FrameOutput,

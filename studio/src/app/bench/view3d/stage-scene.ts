@@ -56,7 +56,7 @@ export class StageScene {
   private onChange: () => void = () => undefined;
   private onFailure: (model: string, reason: string) => void = () => undefined;
 
-  constructor(canvas: HTMLCanvasElement) {
+  constructor(canvas: HTMLCanvasElement | OffscreenCanvas) {
     this.renderer = new WebGLRenderer({ canvas, antialias: true, preserveDrawingBuffer: true });
     this.renderer.setPixelRatio(Math.min(2, devicePixelRatio));
     this.scene.matrixWorldAutoUpdate = false;
@@ -78,9 +78,9 @@ export class StageScene {
     this.onFailure = failed;
   }
 
+  /** Takes another size; the canvas takes it when it is drawn next. */
   resize(width: number, height: number): void {
     if (width < 1 || height < 1) return;
-    this.renderer.setSize(width, height, false);
     this.inks.size.set(width, height);
     this.camera.aspect = width / height;
     this.camera.updateProjectionMatrix();
@@ -279,7 +279,15 @@ export class StageScene {
       if (lines && part.kind === 'camera') lines.object.layers.set(part.id === camera ? 1 : 0);
   }
 
+  /** Readies the materials without making the page wait for them. */
+  async prepare(): Promise<void> {
+    await this.renderer.compileAsync(this.scene, this.camera);
+  }
+
   draw(target: Vector3, camera: PerspectiveCamera = this.camera): void {
+    const { x: width, y: height } = this.inks.size;
+    if (!this.renderer.getSize(new Vector2()).equals(this.inks.size))
+      this.renderer.setSize(width, height, false);
     this.ground.follow(target, camera.position.distanceTo(target), this.floor);
     place(this.ground.mesh);
     this.renderer.render(this.scene, camera);

@@ -7,6 +7,9 @@ import type { ViewCamera } from './view-camera';
 
 /** Where the working view looks from, by what has to be in it. */
 export class ViewFraming {
+  /** Where what the view goes along with stood last. */
+  private followed: Vector3 | null = null;
+
   constructor(
     private readonly scene: StageScene,
     private readonly view: ViewCamera,
@@ -34,6 +37,13 @@ export class ViewFraming {
       return at !== null && at.x >= 0 && at.y >= 0 && at.x <= eye.width && at.y <= eye.height;
     });
     if (!seen) this.view.frame(this.scene.corners([]));
+  }
+
+  /** Goes along with a place that moves; null lets it go. */
+  goAlong(place: Vector3 | null): void {
+    const before = this.followed;
+    this.followed = place?.clone() ?? null;
+    if (place && before) this.view.follow(place.clone().sub(before));
   }
 
   /** Looks at a motion of some parts from the side, past what stands before it. */

@@ -11,7 +11,6 @@ import {
   viewChild,
   type AfterViewInit,
 } from '@angular/core';
-import { PerspectiveCamera, type Vector3 } from 'three';
 import { Studio } from '../../state/studio';
 import { Notices } from '../../ui/notices';
 import { Theme } from '../../ui/theme';
@@ -20,16 +19,17 @@ import { AmountStripComponent } from './amount-strip.component';
 import { GripChip } from './grip-chip';
 import type { Eye } from './grip-math';
 import { GripsComponent } from './grips.component';
-import { pictureOf, ProjectPicture } from './picture';
+import { pictureOf, ProjectPicture, type PictureSize } from './picture';
 import { readPose } from './part-pose';
 import { StageScene } from './stage-scene';
 import { TitleBlockComponent } from './title-block.component';
 import { trailBeads, type Bead } from './trail';
 import { ShotFrameComponent } from './shot-frame.component';
-import { placeShot, ShotLook } from './shot-look';
+import { firstShot, ShotLook } from './shot-look';
 import { ViewCamera } from './view-camera';
 import { ViewControl } from './view-control';
 import { ViewFraming } from './view-framing';
+import { ViewScreen } from './view-screen';
 import { ViewPress, type PressedView } from './view-press';
 
 /** The view: the project in three dimensions. It draws when something changed, never by itself. */
@@ -79,19 +79,17 @@ export class ViewComponent implements AfterViewInit {
   private readonly frame = viewChild.required<ElementRef<HTMLElement>>('frame');
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   private scene: StageScene | null = null;
+  private screen: ViewScreen | null = null;
   private view: ViewCamera | null = null;
   private framing: ViewFraming | null = null;
   readonly shot = inject(ShotLook);
   private readonly ready = signal(false);
   /** Counts movements of the camera, for what is drawn over the view. */
   private readonly looks = signal(0);
-  private asked = false;
   /** The few things of the Bench that the view draws by: it does nothing when others change. */
   private readonly parts = computed(() => this.studio.bench().parts);
   private readonly trailShown = computed(() => this.studio.bench().trail);
   private readonly keepInSight = computed(() => this.studio.bench().keepInSight);
-  /** Where what is followed stood last. */
-  private followed: Vector3 | null = null;
   private readonly ghostsShown = computed(() => this.studio.bench().ghosts);
   /** Where the chosen part goes over the range. */
   private readonly beads = computed((): readonly Bead[] => {
@@ -130,7 +128,10 @@ export class ViewComponent implements AfterViewInit {
 
   ngAfterViewInit(): void {
     const element = this.frame().nativeElement;
-    this.scene = new StageScene(this.canvas().nativeElement);
+    const canvas = new OffscreenCanvas(1, 1);
+    const scene = new StageScene(canvas);
+    this.scene = scene;
+    this.screen = new ViewScreen(scene.renderer, canvas, this.canvas().nativeElement, () => scene.prepare());
     this.view = new ViewCamera(this.scene.camera, element, () => {
       this.control.shot.set(null);
       this.looks.update((count) => count + 1);
@@ -225,9 +226,7 @@ export class ViewComponent implements AfterViewInit {
   private goAlong(now: Evaluated): void {
     const follows = this.stage.playing() && this.keepInSight() && this.shot.part() === null;
     const pose = follows ? readPose(now, this.parts().at(-1) ?? '') : null;
-    const before = this.followed;
-    this.followed = pose?.pivot.clone() ?? null;
-    if (pose && before) untracked(() => this.view?.follow(pose.pivot.clone().sub(before)));
+    untracked(() => this.framing?.goAlong(pose?.pivot ?? null));
   }
 
   private takeTheme(): void {
@@ -242,36 +241,37 @@ export class ViewComponent implements AfterViewInit {
   }
 
   private draw(): void {
-    if (this.asked) return;
-    this.asked = true;
-    requestAnimationFrame(() => {
-      this.asked = false;
-      if (!this.scene || !this.view) return;
-      this.scene.draw(this.view.target, this.shot.part() ? this.shot.camera : undefined);
-      this.picture.soon((size) => this.shotPicture(size));
-    });
+    this.screen?.show(() => this.drawNow());
+    this.picture.soon((size, taken) => this.shotPicture(size, taken));
   }
 
-  /** What the shot shows: seen by its camera, where there is one. The view itself is drawn again at once. */
-  private shotPicture(size: { readonly width: number; readonly height: number }): string | null {
+  private drawNow(): void {
+    if (this.view) this.scene?.draw(this.view.target, this.shot.part() ? this.shot.camera : undefined);
+  }
+
+  /** What the shot shows: seen by its camera, where there is one, else as the view shows it. */
+  private shotPicture(size: PictureSize, taken: (picture: string | null) => void, atOnce = false): void {
     const canvas = this.canvas().nativeElement;
     const now = this.stage.now();
-    const index = now?.program.structure.parts.findIndex(({ kind }) => kind === 'camera') ?? -1;
-    const part = now?.program.structure.parts[index];
-    if (!this.scene || !this.view || !now || part?.kind !== 'camera') return pictureOf(canvas, size);
-    const eye = new PerspectiveCamera();
-    placeShot(eye, now.program, now.out, index, part, canvas.width / Math.max(1, canvas.height));
-    this.scene.lookThrough(part.id);
-    this.scene.draw(this.view.target, eye);
-    const picture = pictureOf(canvas, size);
-    this.scene.lookThrough(this.shot.part()?.id ?? null);
-    this.scene.draw(this.view.target, this.shot.part() ? this.shot.camera : undefined);
-    return picture;
+    const shot = now && firstShot(now, canvas.width / Math.max(1, canvas.height));
+    const { scene, view, screen } = this;
+    if (!scene || !view || !screen || !shot) {
+      taken(pictureOf(canvas, size));
+      return;
+    }
+    const draw = () => {
+      scene.lookThrough(shot.id);
+      scene.draw(view.target, shot.camera);
+      scene.lookThrough(this.shot.part()?.id ?? null);
+    };
+    const finished = (drawn: OffscreenCanvas) => taken(pictureOf(drawn, size));
+    screen.take(draw, finished, atOnce);
   }
 
   private leave(): void {
-    this.picture.now((size) => this.shotPicture(size));
+    this.picture.leave((size, taken) => this.shotPicture(size, taken, true));
     this.control.attach(null);
+    this.screen?.leave();
     this.view?.dispose();
     this.scene?.dispose();
     this.scene = null;

@@ -1,3 +1,4 @@
+import { whenIdle } from '../../../ui/when-idle';
 import { CrowdGrid, crowdPixels, type CrowdCurve, type CrowdWindow } from './crowd-grid';
 
 /** A curve of a crowd: `source` is another object whenever the curve is another. */
@@ -12,13 +13,13 @@ export interface CrowdImage {
   readonly window: CrowdWindow;
 }
 
-/** So much of a frame goes into a crowd that is not whole yet, in milliseconds. */
+/** A crowd that is not whole yet grows for so long at a time, in milliseconds, when the page has nothing else to do. */
 const SLICE = 7;
 /** The picture is made anew so often while it grows. */
 const REFRESH = 120;
 
 /**
- * The picture of a strip's crowd, grown in slices between frames. While a new one grows, as after a zoom, the old one stays and
+ * The picture of a strip's crowd, grown in slices while the page is idle. While a new one grows, as after a zoom, the old one stays and
  * is stretched to where it belongs; an edit takes the curves that changed out and puts them in again.
  */
 export class CrowdPicture {
@@ -96,7 +97,7 @@ export class CrowdPicture {
   private schedule(): void {
     if (this.scheduled) return;
     this.scheduled = true;
-    requestAnimationFrame(() => {
+    whenIdle(() => {
       this.scheduled = false;
       this.grow(SLICE);
       const now = performance.now();
@@ -106,7 +107,7 @@ export class CrowdPicture {
         this.onGrown();
       }
       if (!this.whole) this.schedule();
-    });
+    }, REFRESH);
   }
 
   private grow(milliseconds: number): void {

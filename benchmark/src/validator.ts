@@ -1,0 +1,3 @@
+import validate from '../../core/src/project/validate.generated';
+
+Object.assign(globalThis, { validate });

@@ -1,0 +1,93 @@
+import { jest } from '@jest/globals';
+import type { WebGLRenderer } from 'three';
+import { ViewScreen } from './view-screen';
+
+const SIGNALED = 1;
+
+/** A screen whose drawings are finished when the test says so, and what happened on it, in order. */
+function screen({ name = 'SwiftShader', prepare = () => Promise.resolve() } = {}) {
+  const did: string[] = [];
+  let finished = false;
+  const gl = {
+    getExtension: () => null,
+    getParameter: () => name,
+    fenceSync: () => ({}),
+    flush: () => did.push('flush'),
+    isContextLost: () => false,
+    getSyncParameter: () => (finished ? SIGNALED : 0),
+    deleteSync: () => undefined,
+    SIGNALED,
+  };
+  const shown = {
+    width: 1,
+    height: 1,
+    dataset: {} as Record<string, string>,
+    getContext: () => ({ drawImage: () => did.push('copy') }),
+  };
+  const drawn = { width: 8, height: 4 };
+  const made = new ViewScreen(
+    { getContext: () => gl } as unknown as WebGLRenderer,
+    drawn as OffscreenCanvas,
+    shown as unknown as HTMLCanvasElement,
+    prepare,
+  );
+  return { made, did, shown, finish: (is: boolean) => (finished = is) };
+}
+
+describe('the screen of the view', () => {
+  beforeEach(() => {
+    jest.useFakeTimers();
+    globalThis.requestAnimationFrame = (run) => Number(setTimeout(() => run(0), 16));
+  });
+  afterEach(() => jest.useRealTimers());
+  const pass = (milliseconds: number) => jest.advanceTimersByTimeAsync(milliseconds);
+
+  it('copies a drawing only when the processor has finished it, and takes its size then', async () => {
+    const { made, did, shown, finish } = screen();
+    made.show(() => did.push('draw'));
+    await pass(100);
+    expect([did, shown.width, shown.dataset['state']]).toEqual([['draw', 'flush'], 1, 'drawing']);
+    finish(true);
+    await pass(10);
+    expect([did.at(-1), shown.width, shown.height, shown.dataset['state']]).toEqual(['copy', 8, 4, 'drawn']);
+  });
+
+  it('draws at once with a graphics card', async () => {
+    const { made, did } = screen({ name: 'A graphics card' });
+    made.show(() => did.push('draw'));
+    await pass(20);
+    expect(did).toEqual(['draw', 'copy']);
+  });
+
+  it('draws only the last of what is asked for meanwhile, and pictures after it', async () => {
+    const { made, did, finish } = screen();
+    const draw = (name: string) => () => did.push(name);
+    made.show(draw('first'));
+    await pass(20);
+    made.take(draw('picture'), () => did.push('taken'));
+    for (const name of ['second', 'third']) made.show(draw(name));
+    finish(true);
+    await pass(100);
+    expect(did.filter((name) => name !== 'flush')).toEqual([
+      'first',
+      'copy',
+      'third',
+      'copy',
+      'picture',
+      'taken',
+    ]);
+  });
+
+  it('waits for what the first drawing needs, and draws nothing once it was left', async () => {
+    let ready = () => undefined as void;
+    const prepare = () => new Promise<void>((done) => (ready = done));
+    const { made, did } = screen({ prepare });
+    made.show(() => did.push('draw'));
+    await pass(100);
+    expect(did).toEqual([]);
+    made.leave();
+    ready();
+    await pass(100);
+    expect(did).toEqual([]);
+  });
+});
