@@ -145,8 +145,15 @@ test('a glTF with its files beside it: names, places and the picture on it', asy
     });
   await expect.poll(reddest).toBeGreaterThan(120);
   expect(errors).toEqual([]);
-  writeFileSync(info.outputPath('vane.kaizen.json'), readFileSync(await bench.save()));
+  const saved = readFileSync(await bench.save());
+  writeFileSync(info.outputPath('vane.kaizen.json'), saved);
   expect(kaizen('validate', info.outputPath('vane.kaizen.json'))).toMatchObject({ out: '', code: 0 });
+  await bench.kept();
+  await page.reload();
+  await bench.ready();
+  await page.keyboard.press('Shift+3');
+  await expect.poll(reddest).toBeGreaterThan(120);
+  expect(readFileSync(await bench.save())).toEqual(saved);
 });
 
 test('a model whose mesh is missing is refused in one sentence', async ({ page }) => {

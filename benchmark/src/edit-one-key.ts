@@ -30,7 +30,7 @@ async function benchOf(parts: number): Promise<Bench> {
 function keptOf(project: Project): Kept {
   const snapshot: Snapshot = { project, loose: NO_LOOSE };
   const record = { id: project.id, name: project.name, rate: '24 fps', changed: 0, loose: 0 };
-  return { snapshot, record, bench: null, picture: '' };
+  return { snapshot, record, bench: null, picture: '', bytes: new Map() };
 }
 
 /** Moves one key: the edit, the recompile, the polyline that the Chart draws, and the save. Gives the milliseconds. */

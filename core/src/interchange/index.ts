@@ -1,4 +1,5 @@
 export * from './asset-bytes';
+export * from './assets-beside';
 export * from './carries';
 export * from './csv/write-csv';
 export * from './gltf';

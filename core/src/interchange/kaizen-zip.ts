@@ -1,15 +1,24 @@
 import { strFromU8, strToU8, zipSync } from 'fflate';
 import { readProject, writeProject, type Asset, type Project, type Result } from '../project';
 import { unzip } from './zip';
-import { bytesOfUri, dataUri, extensionOf, sha256Hex } from './asset-bytes';
+import { extensionOf, sha256Hex } from './asset-bytes';
+import {
+  assetsBeside,
+  assetsWithin,
+  bytesOfAsset,
+  hashNamed,
+  namedUri,
+  type AssetBytes,
+  type ProjectBeside,
+} from './assets-beside';
 
 const PROJECT_NAME = 'project.kaizen.json';
 
-/** `*.kaizen.zip`: the project beside its assets, each named by its hash (contract §2). */
-export function writeKaizenZip(project: Project): Uint8Array {
+/** `*.kaizen.zip`: the project beside its assets, each named by its hash (contract §2). `beside` has the bytes that it only names. */
+export function writeKaizenZip(project: Project, beside: AssetBytes = new Map()): Uint8Array {
   const files: Record<string, Uint8Array> = {};
   const assets = project.assets.map((asset): Asset => {
-    const bytes = bytesOfUri(asset.uri);
+    const bytes = bytesOfAsset(asset, beside);
     if (!bytes) return asset;
     const uri = `assets/${asset.sha256}.${extensionOf(asset.type)}`;
     files[uri] = bytes;
@@ -33,6 +42,14 @@ export function unzipFiles(bytes: Uint8Array): Result<Readonly<Record<string, Ui
 
 /** Reads a `*.kaizen.zip`; the assets come back as data URIs, each checked against its hash. */
 export function readKaizenZip(bytes: Uint8Array): Result<Project> {
+  const unpacked = unpackKaizenZip(bytes);
+  if (!unpacked.ok) return unpacked;
+  const { project, bytes: beside } = unpacked.value;
+  return { ok: true, value: assetsWithin(project, beside) };
+}
+
+/** Reads a `*.kaizen.zip`; the assets come as bytes beside the project, each checked against its hash. */
+export function unpackKaizenZip(bytes: Uint8Array): Result<ProjectBeside> {
   const unpacked = unzipFiles(bytes);
   if (!unpacked.ok) return unpacked;
   const files = unpacked.value;
@@ -40,9 +57,11 @@ export function readKaizenZip(bytes: Uint8Array): Result<Project> {
   if (!entry) return failed('', `there is no ${PROJECT_NAME} in this zip; a .kaizen.zip must have one`);
   const read = readProject(strFromU8(entry));
   if (!read.ok) return read;
+  const within = assetsBeside(read.value);
+  const beside = new Map(within.bytes);
   const assets: Asset[] = [];
-  for (const [i, asset] of read.value.assets.entries()) {
-    if (asset.uri.startsWith('data:')) {
+  for (const [i, asset] of within.project.assets.entries()) {
+    if (asset.uri.startsWith('data:') || beside.has(hashNamed(asset.uri) ?? '')) {
       assets.push(asset);
       continue;
     }
@@ -55,9 +74,13 @@ export function readKaizenZip(bytes: Uint8Array): Result<Project> {
         `"${asset.uri}" does not have this hash; the file was changed or damaged`,
       );
     }
-    assets.push({ ...asset, uri: dataUri(asset.type, file) });
+    beside.set(asset.sha256, file);
+    assets.push({ ...asset, uri: namedUri(asset.sha256) });
   }
-  return { ok: true, value: assets.length > 0 ? { ...read.value, assets } : read.value };
+  return {
+    ok: true,
+    value: { project: assets.length > 0 ? { ...read.value, assets } : read.value, bytes: beside },
+  };
 }
 
 function failed(

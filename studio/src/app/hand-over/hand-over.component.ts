@@ -2,7 +2,9 @@ import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signa
 import { MatTooltip } from '@angular/material/tooltip';
 import { RouterLink } from '@angular/router';
 import { compile, csvCarries, gltfCarries, frameList } from '@kaizen/core';
-import { download, downloadProject, fileName, type ProjectFileKind } from '../ui/download';
+import { ProjectFile } from '../ui/project-file';
+import { download, fileName, type ProjectFileKind } from '../ui/download';
+import { Assets } from '../state/assets';
 import { Studio } from '../state/studio';
 import { NumberFieldComponent } from '../ui/number-field.component';
 import type { Option } from '../ui/option';
@@ -33,6 +35,8 @@ const IDLE: CardState = { kind: 'idle' };
 })
 export class HandOverComponent {
   readonly studio = inject(Studio);
+  private readonly beside = inject(Assets);
+  private readonly file = inject(ProjectFile);
   readonly states = signal<Readonly<Record<Card, CardState>>>({
     glb: IDLE,
     gltf: IDLE,
@@ -89,7 +93,7 @@ export class HandOverComponent {
     this.set(card, { kind: 'writing', share: null });
     this.follow(
       card,
-      runGltf(project, choice),
+      runGltf({ project, bytes: this.beside.beside }, choice),
       `${this.stem()}.${card}`,
       text ? 'model/gltf+json' : 'model/gltf-binary',
     );
@@ -123,10 +127,8 @@ export class HandOverComponent {
   }
 
   writeProject(): void {
-    const project = this.studio.project();
-    if (!project) return;
-    const name = downloadProject(project, this.projectKind());
-    this.set('project', { kind: 'done', text: `${name} written` });
+    const name = this.file.write(this.projectKind());
+    if (name !== null) this.set('project', { kind: 'done', text: `${name} written` });
   }
 
   setTolerance(change: (value: number) => number): void {

@@ -5,16 +5,20 @@ import {
   newPart,
   newProject,
   exportGltf,
+  ProjectJoiner,
+  sha256Hex,
   writeGlb,
   writeKaizenZip,
   writeProject,
+  type AssetBytes,
   type Project,
+  type ProjectBeside,
 } from '@kaizen/core';
 import { chartProject } from '../testing/chart-project';
 import { OpenBench } from './bench-hands';
 import { Keeper } from '../storage/keeper';
+import { Assets } from '../state/assets';
 import { fakes } from '../testing/fake-studio';
-import { ProjectJoiner } from '@kaizen/core';
 import { readWork } from '../workers/read-work';
 import type { ModelBytes } from '../workers/read-api';
 import { Opener } from './opener';
@@ -31,7 +35,7 @@ const hereReader: Pick<Reader, 'project' | 'model'> = {
       (piece) => prepare(joiner.take(piece)),
       () => undefined,
     );
-    return read.ok ? { ok: true, value: joiner.project } : read;
+    return read.ok ? { ok: true, value: { project: joiner.project, bytes: read.bytes } } : read;
   },
   model: (model: ModelBytes) => Promise.resolve(readWork.model(model)),
 };
@@ -45,13 +49,13 @@ function foreignModel(): Uint8Array {
 }
 
 function setUp(url: string, known = false) {
-  const opened: { project: Project; bench: object }[] = [];
+  const opened: { project: Project; bytes: AssetBytes; bench: object }[] = [];
   const went: unknown[] = [];
   const keeper = {
     has: () => Promise.resolve(known),
     names: () => Promise.resolve(['Untitled']),
-    keepNew: (project: Project, bench: object) => {
-      opened.push({ project, bench });
+    keepNew: ({ project, bytes }: ProjectBeside, bench: object) => {
+      opened.push({ project, bytes, bench });
       return Promise.resolve(project.id);
     },
   };
@@ -63,14 +67,14 @@ function setUp(url: string, known = false) {
     { provide: OpenBench, useClass: OpenBench },
     { provide: Opener, useClass: Opener },
   ]);
-  return { ...made, opened, went, opener: made.injector.get(Opener) };
+  return { ...made, opened, went, opener: made.injector.get(Opener), assets: made.injector.get(Assets) };
 }
 
 describe('opening what the user brings', () => {
   it('a project file becomes a kept project, with quiet groups closed, and the Bench opens', async () => {
     const { opener, opened, went } = setUp('/projects');
     await opener.open([{ name: 'p.kaizen.json', bytes: strToU8(writeProject(chartProject())) }]);
-    expect(opened).toEqual([{ project: chartProject(), bench: { collapsed: ['shed'] } }]);
+    expect(opened).toEqual([{ project: chartProject(), bytes: new Map(), bench: { collapsed: ['shed'] } }]);
     expect(went).toEqual([['/bench', 'p']]);
   });
 
@@ -83,12 +87,14 @@ describe('opening what the user brings', () => {
   });
 
   it('a model becomes parts of the project on the Bench, picked', async () => {
-    const { opener, studio, notices, opened } = setUp('/bench/p');
+    const { opener, studio, notices, opened, assets } = setUp('/bench/p');
     await opener.open([{ name: 'crate.glb', bytes: foreignModel() }]);
     expect(opened).toEqual([]);
     expect(studio.labels).toEqual(['Bring crate.glb']);
     expect(studio.project()!.parts.at(-1)).toMatchObject({ kind: 'mesh', geometry: { shape: 'asset' } });
-    expect(studio.project()!.assets).toHaveLength(1);
+    const [asset] = studio.project()!.assets;
+    expect(asset!.uri).toBe(`sha256:${asset!.sha256}`);
+    expect(sha256Hex(assets.bytesOf(asset!)!)).toBe(asset!.sha256);
     expect(studio.bench().parts).toEqual([studio.project()!.parts.at(-1)!.id]);
     expect(notices.said).toMatch(/^crate\.glb: 1 part brought/);
   });
@@ -100,6 +106,7 @@ describe('opening what the user brings', () => {
       await opener.open([{ name: 'crate.glb', bytes: foreignModel() }]);
       expect(studio.labels).toEqual([]);
       expect(opened[0]!.project.parts).toHaveLength(1);
+      expect([...opened[0]!.bytes.keys()]).toEqual([opened[0]!.project.assets[0]!.sha256]);
     }
   });
 

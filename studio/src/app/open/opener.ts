@@ -1,6 +1,16 @@
 import { Injectable, inject } from '@angular/core';
 import { Router } from '@angular/router';
-import { addParts, newProject, readProject, type Brought, type Problem, type Project } from '@kaizen/core';
+import {
+  addParts,
+  assetsBeside,
+  newProject,
+  readProject,
+  type AssetBytes,
+  type Brought,
+  type Problem,
+  type ProjectBeside,
+} from '@kaizen/core';
+import { Assets } from '../state/assets';
 import { Studio } from '../state/studio';
 import { Keeper } from '../storage/keeper';
 import { Notices } from '../ui/notices';
@@ -17,6 +27,7 @@ const OPENABLE = '.json,.zip,.glb,.gltf,.bin,.png,.jpg,.jpeg,.webp,.wav,.mp3,.og
 @Injectable({ providedIn: 'root' })
 export class Opener {
   private readonly studio = inject(Studio);
+  private readonly assets = inject(Assets);
   private readonly keeper = inject(Keeper);
   private readonly notices = inject(Notices);
   private readonly router = inject(Router);
@@ -57,8 +68,11 @@ export class Opener {
       this.notices.warn(`${name}: ${said(read.problems)} Nothing was changed.`);
       return;
     }
-    const known = await this.keeper.has(read.value.id);
-    await this.start(known ? { ...read.value, id: crypto.randomUUID() } : read.value);
+    const { project } = read.value;
+    const known = await this.keeper.has(project.id);
+    await this.start(
+      known ? { ...read.value, project: { ...project, id: crypto.randomUUID() } } : read.value,
+    );
     if (known) this.notices.tell(`${name} is kept here already: it was opened as another copy`);
   }
 
@@ -82,12 +96,13 @@ export class Opener {
       this.notices.warn(`${model.name}: ${said(read.problems)} Nothing was changed.`);
       return;
     }
-    await this.place(model.name, read.brought);
+    await this.place(model.name, read.brought, read.bytes);
   }
 
   /** Puts a model's parts into the project on the Bench, or into a new one. */
-  private async place(name: string, brought: Brought): Promise<void> {
+  private async place(name: string, brought: Brought, bytes: AssetBytes): Promise<void> {
     if (this.onBench()) {
+      this.assets.add(bytes);
       let added: readonly string[] = [];
       this.studio.edit(`Bring ${name}`, (project) => {
         const result = addParts(project, brought.project);
@@ -97,7 +112,7 @@ export class Opener {
       this.studio.pick({ parts: added.slice(0, 1), channels: [], keys: [], handles: [] });
       this.bench.hands?.bringIntoSight(added);
     } else {
-      await this.start({ ...brought.project, id: crypto.randomUUID() });
+      await this.start({ project: { ...brought.project, id: crypto.randomUUID() }, bytes });
     }
     const count = brought.project.parts.length;
     const report = [`${name}: ${count} ${count === 1 ? 'part' : 'parts'} brought`, ...brought.report];
@@ -111,11 +126,11 @@ export class Opener {
       this.notices.warn(`The sample ${id} could not be read; start Kaizen again with npm start`);
       return;
     }
-    await this.start({ ...read.value, id: crypto.randomUUID() });
+    await this.start(assetsBeside({ ...read.value, id: crypto.randomUUID() }));
   }
 
   async openNew(): Promise<void> {
-    await this.start(newProject(crypto.randomUUID(), await this.freshName()));
+    await this.start(assetsBeside(newProject(crypto.randomUUID(), await this.freshName())));
   }
 
   /** A name that no kept project has: Untitled, Untitled 2, … */
@@ -126,8 +141,8 @@ export class Opener {
     return name;
   }
 
-  private async start(project: Project): Promise<void> {
-    const id = await this.keeper.keepNew(project, { collapsed: quietGroups(project) });
+  private async start(opened: ProjectBeside): Promise<void> {
+    const id = await this.keeper.keepNew(opened, { collapsed: quietGroups(opened.project) });
     if (id !== null) await this.router.navigate(['/bench', id]);
   }
 }

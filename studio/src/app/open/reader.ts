@@ -7,7 +7,7 @@ import {
   splitChannel,
   type Curve,
   type Part,
-  type Project,
+  type ProjectBeside,
   type Result,
 } from '@kaizen/core';
 import { Progress } from '../ui/progress';
@@ -20,7 +20,11 @@ export class Reader {
   private readonly progress = inject(Progress);
 
   /** A project file, whole and checked; null where the user gave it up. */
-  async project(name: string, bytes: Uint8Array, kind: 'json' | 'zip'): Promise<Result<Project> | null> {
+  async project(
+    name: string,
+    bytes: Uint8Array,
+    kind: 'json' | 'zip',
+  ): Promise<Result<ProjectBeside> | null> {
     const joiner = new ProjectJoiner();
     const prepare = preparing(joiner);
     const run = runReadProject(
@@ -33,7 +37,7 @@ export class Reader {
     try {
       const read = await run.result;
       if (!read) return null;
-      return read.ok ? { ok: true, value: joiner.project } : read;
+      return read.ok ? { ok: true, value: { project: joiner.project, bytes: read.bytes } } : read;
     } finally {
       bar.end();
     }

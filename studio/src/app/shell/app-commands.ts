@@ -2,7 +2,7 @@ import { Injectable, inject } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { Router } from '@angular/router';
 import type { Command } from '../commands/command';
-import { downloadProject, type ProjectFileKind } from '../ui/download';
+import { ProjectFile } from '../ui/project-file';
 import { Opener } from '../open/opener';
 import { Studio } from '../state/studio';
 import { Notices } from '../ui/notices';
@@ -12,6 +12,7 @@ import { Theme } from '../ui/theme';
 @Injectable({ providedIn: 'root' })
 export class AppCommands {
   private readonly studio = inject(Studio);
+  private readonly file = inject(ProjectFile);
   private readonly theme = inject(Theme);
   private readonly router = inject(Router);
   private readonly opener = inject(Opener);
@@ -66,14 +67,14 @@ export class AppCommands {
         group: 'Project',
         shortcuts: ['Ctrl+S'],
         when: open,
-        run: () => this.save('json'),
+        run: () => this.file.save('json'),
       },
       {
         id: 'project.save-zip',
         label: 'Save as .kaizen.zip',
         group: 'Project',
         when: open,
-        run: () => this.save('zip'),
+        run: () => this.file.save('zip'),
       },
       {
         id: 'project.list',
@@ -128,10 +129,5 @@ export class AppCommands {
     void import('./shortcuts.component').then(({ ShortcutsComponent }) =>
       this.dialog.open(ShortcutsComponent, { width: '1060px', maxWidth: '94vw', ariaLabel: 'Shortcuts' }),
     );
-  }
-
-  private save(kind: ProjectFileKind): void {
-    const project = this.studio.project();
-    if (project) this.notices.tell(`${downloadProject(project, kind)} was saved to your downloads`);
   }
 }

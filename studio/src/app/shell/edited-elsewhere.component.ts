@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, effect, inject, signal } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
-import { downloadProject } from '../ui/download';
+import { ProjectFile } from '../ui/project-file';
 import { Studio } from '../state/studio';
 import { Keeper } from '../storage/keeper';
 import { Notices } from '../ui/notices';
@@ -78,6 +78,7 @@ import { Notices } from '../ui/notices';
 })
 export class EditedElsewhereComponent {
   readonly studio = inject(Studio);
+  private readonly file = inject(ProjectFile);
   readonly keeper = inject(Keeper);
   private readonly notices = inject(Notices);
   readonly asking = signal(false);
@@ -107,7 +108,6 @@ export class EditedElsewhereComponent {
   }
 
   save(): void {
-    const project = this.studio.project();
-    if (project) this.notices.tell(`${downloadProject(project, 'json')} was saved to your downloads`);
+    this.file.save();
   }
 }

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/cor
 import { MAT_DIALOG_DATA, MatDialogRef } from '@angular/material/dialog';
 import { MatTooltip } from '@angular/material/tooltip';
 import type { Project } from '@kaizen/core';
-import { downloadProject } from '../ui/download';
+import { ProjectFile } from '../ui/project-file';
 
 import type { LeaveAnswer } from '../storage/leave-question';
 
@@ -58,11 +58,12 @@ import type { LeaveAnswer } from '../storage/leave-question';
 })
 export class LeaveDialogComponent {
   private readonly dialog = inject<MatDialogRef<unknown, LeaveAnswer>>(MatDialogRef);
+  private readonly file = inject(ProjectFile);
   readonly data = inject<{ readonly project: Project; readonly reason: string | null }>(MAT_DIALOG_DATA);
   readonly saved = signal('');
 
   save(): void {
-    this.saved.set(downloadProject(this.data.project, 'json'));
+    this.saved.set(this.file.write('json') ?? '');
   }
 
   answer(answer: LeaveAnswer): void {

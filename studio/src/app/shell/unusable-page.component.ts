@@ -1,9 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
-import { downloadProject } from '../ui/download';
+import { ProjectFile } from '../ui/project-file';
 import { Studio } from '../state/studio';
 import type { Unusable } from '../storage/connection';
-import { Notices } from '../ui/notices';
 
 /** Stands in the place of every screen while this browser's storage can't be used by this Kaizen. */
 @Component({
@@ -53,7 +52,7 @@ import { Notices } from '../ui/notices';
 })
 export class UnusablePageComponent {
   readonly studio = inject(Studio);
-  private readonly notices = inject(Notices);
+  private readonly file = inject(ProjectFile);
   readonly why = input.required<Unusable>();
   readonly text = computed(() =>
     this.why() === 'newer'
@@ -75,7 +74,6 @@ export class UnusablePageComponent {
   }
 
   save(): void {
-    const project = this.studio.project();
-    if (project) this.notices.tell(`${downloadProject(project, 'json')} was saved to your downloads`);
+    this.file.save();
   }
 }

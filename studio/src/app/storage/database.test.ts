@@ -1,5 +1,5 @@
 import 'fake-indexeddb/auto';
-import { moveKeys, removeParts, writeProject, type Project } from '@kaizen/core';
+import { assetsBeside, assetsWithin, moveKeys, removeParts, writeProject, type Project } from '@kaizen/core';
 import { chartProject } from '../testing/chart-project';
 import type { Snapshot } from '../state/document';
 import { deleteDB, openDB } from 'idb';
@@ -9,11 +9,19 @@ import { load, loadChanges, NotHeld, save, type Kept } from './save';
 
 const project = chartProject();
 const bench = { version: 1, bench: { frame: 7 } };
-const kept = (snapshot: Snapshot, picture = ''): Kept => {
+const kept = (snapshot: Snapshot, picture = '', bytes: Kept['bytes'] = new Map()): Kept => {
   const { id, name } = snapshot.project;
-  return { snapshot, record: { id, name, rate: '24 fps', changed: 1, loose: 0 }, bench, picture };
+  const record = { id, name, rate: '24 fps', changed: 1, loose: 0 };
+  return { snapshot, record, bench, picture, bytes };
 };
 const snapshot = (of: Project, loose: Snapshot['loose'] = []): Snapshot => ({ project: of, loose });
+const crane = {
+  id: 'crane',
+  name: 'crane.glb',
+  type: 'model/gltf-binary',
+  sha256: 'a'.repeat(64),
+  uri: 'data:model/gltf-binary;base64,S2FpemVu',
+};
 let count = 0;
 const fresh = () => openDatabase(`test-${count++}`);
 const me = (revision = 0) => ({ token: 'me', revision });
@@ -108,24 +116,36 @@ describe('what the browser keeps', () => {
 
   it('has models as bytes by their hash, once, and gives the same file text back', async () => {
     const db = await fresh();
-    const asset = {
-      id: 'crane',
-      name: 'crane.glb',
-      type: 'model/gltf-binary',
-      sha256: 'a'.repeat(64),
-      uri: 'data:model/gltf-binary;base64,S2FpemVu',
-    };
-    const withModel: Project = { ...project, assets: [asset] };
+    const withModel: Project = { ...project, assets: [crane] };
     const first = kept(snapshot(withModel));
     await save(db, me(), null, first);
     expect(await db.count('blobs')).toBe(1);
     expect(JSON.stringify(await db.getAll('pieces'))).not.toContain('S2FpemVu');
-    expect(writeProject((await loaded(db))!.project)).toBe(writeProject(withModel));
-    const renamed = kept(snapshot({ ...withModel, assets: [{ ...asset, name: 'jib.glb' }] }));
+    const back = (await load(db, 'p'))!;
+    const { project: named } = back.snapshot;
+    expect(named.assets[0]!.uri).toMatch(/^sha256:[0-9a-f]{64}$/);
+    expect(writeProject(assetsWithin(named, back.bytes))).toBe(writeProject(withModel));
+    const renamed = kept(snapshot({ ...withModel, assets: [{ ...crane, name: 'jib.glb' }] }));
     await save(db, me(1), first, renamed);
     expect((await loaded(db))!.project.assets[0]!.name).toBe('jib.glb');
     await save(db, me(2), renamed, kept(snapshot(project)));
     expect(await db.count('blobs')).toBe(0);
+  });
+
+  it('has a model that the project only names by the very bytes, and a tab that follows gets them', async () => {
+    const db = await fresh();
+    const first = kept(snapshot(project));
+    await save(db, me(), null, first);
+    const follower = (await load(db, 'p'))!;
+    const { project: named, bytes } = assetsBeside({ ...project, assets: [crane] });
+    const { written } = await save(db, me(1), first, kept(snapshot(named), '', new Map(bytes)));
+    expect(await db.getAll('blobs')).toEqual([...bytes.values()]);
+    const followed = (await loadChanges(db, 'p', follower, written!))!;
+    expect(followed.project.assets).toEqual(named.assets);
+    expect(follower.bytes).toEqual(new Map(bytes));
+    await db.clear('blobs');
+    const without = (await load(db, 'p'))!;
+    expect([without.snapshot.project.assets, without.bytes.size]).toEqual([named.assets, 0]);
   });
 });
 

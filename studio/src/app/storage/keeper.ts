@@ -1,8 +1,9 @@
 import { computed, effect, Injectable, inject, signal, untracked } from '@angular/core';
-import { rateLabel, type Project } from '@kaizen/core';
+import { rateLabel, type Project, type ProjectBeside } from '@kaizen/core';
 import type { BenchState } from '../state/bench';
 import { benchFromRecord, benchRecord } from '../state/bench-record';
 import type { Snapshot } from '../state/document';
+import { Assets } from '../state/assets';
 import { Studio } from '../state/studio';
 import { Settings } from '../ui/settings';
 import { Connection, type Unusable } from './connection';
@@ -25,6 +26,7 @@ const LOOK_EVERY = 5000;
 @Injectable({ providedIn: 'root' })
 export class Keeper extends Settings {
   private readonly studio = inject(Studio);
+  private readonly assets = inject(Assets);
   private readonly question = inject(LeaveQuestion);
   private readonly connection = new Connection(
     (why) => this.unusable.set(why),
@@ -97,24 +99,30 @@ export class Keeper extends Settings {
       return 'not-here';
     }
     this.snapshot = kept;
+    this.assets.open(kept.bytes);
     this.studio.open(kept.snapshot, !session.holds);
     this.studio.restore(benchFromRecord(kept.bench, kept.snapshot.project));
     return 'open';
   }
 
-  /** Keeps a project that is new here and opens it; gives its id, or null where the user stays with the open one. */
-  async keepNew(project: Project, bench: Partial<BenchState>): Promise<string | null> {
+  /**
+   * Keeps a project that is new here and opens it, with the bytes that it names; gives its id, or null where the user stays with the
+   * open one.
+   */
+  async keepNew({ project, bytes }: ProjectBeside, bench: Partial<BenchState>): Promise<string | null> {
     if (!(await this.close())) return null;
     const ticket = ++this.opening;
     await this.letting;
     if (ticket !== this.opening) return null;
     const session = this.begin(project.id);
     const snapshot: Snapshot = { project, loose: [] };
-    const kept = this.keptOf(snapshot, { ...initialBenchOf(project), ...bench }, Date.now(), '');
+    const benchNow = { ...initialBenchOf(project), ...bench };
+    const kept = { ...this.keptOf(snapshot, benchNow, Date.now(), ''), bytes: new Map(bytes) };
     const created = await session.create(kept);
     if (ticket !== this.opening) return null;
-    if (!created) return this.keepNew({ ...project, id: crypto.randomUUID() }, bench);
+    if (!created) return this.keepNew({ project: { ...project, id: crypto.randomUUID() }, bytes }, bench);
     this.snapshot = kept;
+    this.assets.open(kept.bytes);
     this.studio.open(snapshot, false);
     this.studio.restore(bench);
     return project.id;
@@ -225,6 +233,7 @@ export class Keeper extends Settings {
       followed: (kept) =>
         this.ifCurrent(session, () => {
           if (this.snapshot) this.snapshot = { ...this.snapshot, snapshot: kept.snapshot };
+          this.assets.add(kept.bytes);
           this.studio.follow(kept.snapshot);
         }),
       status: (status) => this.ifCurrent(session, () => this.status.set(status)),
@@ -285,6 +294,7 @@ export class Keeper extends Settings {
       },
       bench: record,
       picture,
+      bytes: this.assets.beside,
     };
   }
 }

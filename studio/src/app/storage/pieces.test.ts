@@ -24,6 +24,7 @@ const kept = (snapshot: Snapshot, frame = 0): Kept => ({
   record: { id: 'p', name: 'P', rate: '24 fps', changed: 1, loose: 0 },
   bench: { frame },
   picture: '',
+  bytes: new Map(),
 });
 const key = (project: Project, frame: number, channel = 'a/translate.x') =>
   keyValues(project, [{ channel, frame, value: frame }]);

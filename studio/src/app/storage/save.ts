@@ -1,5 +1,5 @@
 import type { IDBPTransaction } from 'idb';
-import { fillItem, stripItem, type Listed } from '@kaizen/core';
+import { fillItem, stripItem, type AssetBytes, type Listed } from '@kaizen/core';
 import type { Snapshot } from '../state/document';
 import {
   keysOf,
@@ -19,6 +19,8 @@ export interface Kept {
   readonly record: KeptRecord;
   readonly bench: unknown;
   readonly picture: string;
+  /** The bytes of its models and sounds by their SHA-256, which the project only names. */
+  readonly bytes: Map<string, Uint8Array>;
 }
 
 /** What a save wrote, for the tabs that follow: which pieces, and whether the head. */
@@ -104,7 +106,7 @@ async function write(
   const blobs = transaction.objectStore('blobs');
   if (!last && !ahead) work.push(pieces.delete(keysOf(id)), blobs.delete(keysOf(id)));
   for (const piece of written) {
-    const { value, blob } = stow(piece);
+    const { value, blob } = stow(piece, next.bytes);
     work.push(pieces.put({ project: id, key: piece.key, value: textOf(piece.key, value) }));
     if (blob) work.push(blobs.put(blob[1], [id, blob[0]]));
   }
@@ -165,7 +167,7 @@ export async function savePiecesAhead(db: Database, next: Kept): Promise<Snapsho
     const pieces = transaction.objectStore('pieces');
     const work: Promise<unknown>[] = i === 0 ? [pieces.delete(keysOf(id))] : [];
     for (const piece of written.slice(i, i + PIECES_A_SLICE)) {
-      const { value, blob } = stow(piece);
+      const { value, blob } = stow(piece, next.bytes);
       work.push(pieces.put({ project: id, key: piece.key, value: textOf(piece.key, value) }));
       if (blob) work.push(transaction.objectStore('blobs').put(blob[1], [id, blob[0]]));
     }
@@ -179,18 +181,22 @@ function sameRecord(a: KeptRecord, b: KeptRecord): boolean {
   return a.name === b.name && a.rate === b.rate && a.changed === b.changed && a.loose === b.loose;
 }
 
+const NO_BYTES: AssetBytes = new Map();
+
 /** Bytes that only pieces named which are gone or have others now. */
 function unusedBlobs(last: Snapshot, next: Snapshot, changed: readonly string[]): readonly string[] {
   const touched = changed.filter(mayHaveBlob);
   if (touched.length === 0) return [];
   const before = piecesByKey(last, touched);
-  const gone = [...before].flatMap(([key, value]) => blobNamed(key, stow({ key, value }).value) ?? []);
+  const gone = [...before].flatMap(
+    ([key, value]) => blobNamed(key, stow({ key, value }, NO_BYTES).value) ?? [],
+  );
   if (gone.length === 0) return [];
   const used = new Set(
     [
       ...next.project.assets.map((value) => ({ key: `assets:${value.id}`, value })),
       ...next.project.poses.map((value) => ({ key: `poses:${value.id}`, value })),
-    ].map((piece) => blobNamed(piece.key, stow(piece).value)),
+    ].map((piece) => blobNamed(piece.key, stow(piece, NO_BYTES).value)),
   );
   return gone.filter((sha) => !used.has(sha));
 }
@@ -222,24 +228,25 @@ export async function load(
     await transaction.objectStore('holders').put?.({ token: claim, revision }, id);
   await transaction.done;
   if (!head || !record) return null;
-  const bytes = new Map(blobKeys.map((key, i) => [key[1], blobs[i]!]));
+  const all = new Map(blobKeys.map((key, i) => [key[1], blobs[i]!]));
+  const bytes = new Map<string, Uint8Array>();
   const pieces = new Map<string, unknown>();
   for (const [i, { key, value }] of stored.entries()) {
-    pieces.set(key, unstow(key, itemOf(key, value), bytes));
+    pieces.set(key, unstow(key, itemOf(key, value), all, bytes));
     if (i % PIECES_A_SLICE === PIECES_A_SLICE - 1) await breath(i / stored.length);
   }
   const snapshot = joinPieces(head.head, pieces);
-  return snapshot && { snapshot, record, bench, picture: picture ?? '', revision };
+  return snapshot && { snapshot, record, bench, picture: picture ?? '', bytes, revision };
 }
 
 /**
  * The snapshot that a following tab has, with the pieces that a save wrote in place of its own; null where it missed a save
- * between and has to read all. What did not change stays the very same object.
+ * between and has to read all. What did not change stays the very same object; bytes that came are added to those it has.
  */
 export async function loadChanges(
   db: Database,
   id: string,
-  have: { readonly snapshot: Snapshot; readonly revision: number },
+  have: Pick<Loaded, 'snapshot' | 'revision' | 'bytes'>,
   { revision, head, written, removed }: Written,
 ): Promise<Snapshot | null> {
   if (revision !== have.revision + 1) return null;
@@ -262,7 +269,7 @@ export async function loadChanges(
   if (holder?.revision !== revision) return null;
   const pieces = piecesByKey(have.snapshot);
   for (const key of removed) pieces.delete(key);
-  for (const { key, value } of read) pieces.set(key, unstow(key, value, blobs));
+  for (const { key, value } of read) pieces.set(key, unstow(key, value, blobs, have.bytes));
   const order: Head = newHead?.head ?? headWithLists(have.snapshot);
   return joinPieces(order, pieces);
 }

@@ -42,7 +42,7 @@ export interface Heard {
   /** This tab may edit no longer, or may from now on. */
   readonly mayEdit: (may: boolean) => void;
   /** Another tab kept something else: this is what there is now. */
-  readonly followed: (kept: Pick<Kept, 'snapshot'>) => void;
+  readonly followed: (kept: Pick<Kept, 'snapshot' | 'bytes'>) => void;
   readonly status: (status: KeepStatus) => void;
   /** The project was gone from the storage and has been written whole again. */
   readonly writtenAgain: () => void;

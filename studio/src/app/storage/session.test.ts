@@ -12,7 +12,7 @@ const fresh = () => openDatabase(`session-${count++}`);
 
 function keptOf(project: Project): Kept {
   const record = { id: project.id, name: project.name, rate: '24 fps', changed: 1, loose: 0 };
-  return { snapshot: { project, loose: [] }, record, bench: null, picture: '' };
+  return { snapshot: { project, loose: [] }, record, bench: null, picture: '', bytes: new Map() };
 }
 
 /** A page with at most one project open, as the Bench is; each edit makes the name longer, so that a name tells all edits under it. */

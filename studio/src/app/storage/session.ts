@@ -283,13 +283,7 @@ export class Session {
     if (!kept || this.left || this.holds || this.unkept) return;
     const db = await this.ports.connection.get();
     const changed =
-      written &&
-      (await loadChanges(
-        db,
-        this.project,
-        { snapshot: kept.snapshot, revision: this.holder.revision },
-        written,
-      ));
+      written && (await loadChanges(db, this.project, { ...kept, revision: this.holder.revision }, written));
     const loaded = changed ? null : await load(db, this.project);
     if (this.left || this.holds || this.unkept || this.kept !== kept) return;
     const next = changed ? { ...kept, snapshot: changed } : loaded;

@@ -1,9 +1,17 @@
-import { bytesOfUri, dataUri, sha256Hex } from '@kaizen/core';
+import {
+  bytesOfUri,
+  dataUri,
+  hashNamed,
+  namedUri,
+  sha256Hex,
+  type Asset,
+  type AssetBytes,
+} from '@kaizen/core';
 import type { Piece } from './pieces';
 
 /**
- * Bytes out of pieces: a model, sound or picture stands in its piece as a data URI, and in the storage as bytes by their
- * SHA-256, with `{blob, type}` in the place of the text. So a model is written once, not with every change of its name.
+ * Bytes out of pieces: a model or a sound stands in its piece by its hash, a picture as a data URI, and all of them in the storage as
+ * bytes by their SHA-256, with `{blob, type}` in their place. So a model is written once, not with every change of its name.
  */
 interface Stowed {
   readonly blob: string;
@@ -23,20 +31,32 @@ export function mayHaveBlob(key: string): boolean {
 
 const stowedTexts = new WeakMap<object, { readonly piece: object; readonly blob: [string, Uint8Array] }>();
 
-/** A piece as it is stored, and the bytes beside it. A text that its bytes would not give back letter by letter stays as it is. */
-export function stow({ key, value }: Piece): { value: unknown; blob?: readonly [string, Uint8Array] } {
+/**
+ * A piece as it is stored, and the bytes beside it, from `bytes` where the piece names them. A text that its bytes would not give
+ * back letter by letter stays as it is.
+ */
+export function stow(
+  { key, value }: Piece,
+  bytes: AssetBytes,
+): { value: unknown; blob?: readonly [string, Uint8Array] } {
   const field = fieldOf(key);
   if (field === undefined || typeof value !== 'object' || value === null) return { value };
   const done = stowedTexts.get(value);
   if (done) return { value: done.piece, blob: done.blob };
   const text = (value as Record<string, unknown>)[field];
+  const hash = typeof text === 'string' ? hashNamed(text) : null;
+  if (hash !== null) {
+    const named = { blob: hash, type: (value as Asset).type } satisfies Stowed;
+    const own = bytes.get(hash);
+    return { value: { ...value, [field]: named }, ...(own ? { blob: [hash, own] } : {}) };
+  }
   const type = typeof text === 'string' ? /^data:([^;,]+);base64,/.exec(text)?.[1] : undefined;
-  const bytes = type === undefined ? null : bytesOfUri(text as string);
-  if (!bytes || dataUri(type!, bytes) !== text) return { value };
-  const blob = sha256Hex(bytes);
+  const own = type === undefined ? null : bytesOfUri(text as string);
+  if (!own || dataUri(type!, own) !== text) return { value };
+  const blob = sha256Hex(own);
   const piece = { ...value, [field]: { blob, type: type! } satisfies Stowed };
-  stowedTexts.set(value, { piece, blob: [blob, bytes] });
-  return { value: piece, blob: [blob, bytes] };
+  stowedTexts.set(value, { piece, blob: [blob, own] });
+  return { value: piece, blob: [blob, own] };
 }
 
 /** The hash of the bytes that a stored piece names, if it names any. */
@@ -46,13 +66,25 @@ export function blobNamed(key: string, value: unknown): string | undefined {
   return isStowed(stored) ? stored.blob : undefined;
 }
 
-/** A piece as the project has it, from what is stored; undefined where its bytes are gone. */
-export function unstow(key: string, value: unknown, blobs: ReadonlyMap<string, Uint8Array>): unknown {
+/**
+ * A piece as the project has it, from what is stored: bytes of a model or sound go into `beside`, and the piece names them. Undefined
+ * where a picture is gone.
+ */
+export function unstow(
+  key: string,
+  value: unknown,
+  blobs: AssetBytes,
+  beside: Map<string, Uint8Array>,
+): unknown {
   const field = fieldOf(key);
   if (field === undefined) return value;
   const stored = (value as Record<string, unknown>)[field];
   if (!isStowed(stored)) return value;
   const bytes = blobs.get(stored.blob);
+  if (field === 'uri' && stored.type === (value as Asset).type) {
+    if (bytes) beside.set(stored.blob, bytes);
+    return { ...(value as object), [field]: namedUri(stored.blob) };
+  }
   return bytes ? { ...(value as object), [field]: dataUri(stored.type, bytes) } : undefined;
 }
 

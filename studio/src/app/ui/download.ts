@@ -1,4 +1,4 @@
-import { writeKaizenZip, writeProject, type Project } from '@kaizen/core';
+import { assetsWithin, writeKaizenZip, writeProject, type ProjectBeside } from '@kaizen/core';
 
 /** Hands a file to the browser's downloads. */
 export function download(name: string, type: string, content: string | Uint8Array): void {
@@ -23,10 +23,10 @@ export function fileName(name: string): string {
 
 export type ProjectFileKind = 'json' | 'zip';
 
-/** Hands a project to the downloads as a file of its own name, which is given back. */
-export function downloadProject(project: Project, kind: ProjectFileKind): string {
+/** Hands a project, with the bytes that it names, to the downloads as a file of its own name, which is given back. */
+export function downloadProject({ project, bytes }: ProjectBeside, kind: ProjectFileKind): string {
   const name = `${fileName(project.name)}.kaizen.${kind}`;
-  if (kind === 'json') download(name, 'application/json', writeProject(project));
-  else download(name, 'application/zip', writeKaizenZip(project));
+  if (kind === 'json') download(name, 'application/json', writeProject(assetsWithin(project, bytes)));
+  else download(name, 'application/zip', writeKaizenZip(project, bytes));
   return name;
 }

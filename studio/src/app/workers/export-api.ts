@@ -1,4 +1,4 @@
-import type { Project } from '@kaizen/core';
+import type { Project, ProjectBeside } from '@kaizen/core';
 
 /** What a file was written as, or why it could not be. */
 export type Written =
@@ -17,7 +17,8 @@ export interface GltfChoice {
 
 /** Exports that run in a worker. `progress` is told a share from 0 to 1. */
 export interface ExportApi {
-  gltf(project: Project, choice: GltfChoice): Written;
+  /** A project that names its models, and their bytes. */
+  gltf(opened: ProjectBeside, choice: GltfChoice): Written;
   csv(
     project: Project,
     choice: CsvChoice,

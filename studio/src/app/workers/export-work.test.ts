@@ -44,9 +44,9 @@ describe('what the export worker does', () => {
 
   it('writes glTF as one file or as text', () => {
     const choice = { bake: false, tolerance: 1e-4 };
-    const glb = exportWork.gltf(project, { ...choice, text: false });
+    const glb = exportWork.gltf({ project, bytes: new Map() }, { ...choice, text: false });
     expect(glb.ok && text(glb.bytes.slice(0, 4))).toBe('glTF');
-    const gltf = exportWork.gltf(project, { ...choice, text: true });
+    const gltf = exportWork.gltf({ project, bytes: new Map() }, { ...choice, text: true });
     if (!gltf.ok) throw new Error(gltf.reason);
     const json = JSON.parse(text(gltf.bytes)) as { nodes: { name: string }[]; asset: { extras: object } };
     expect(json.nodes.map(({ name }) => name)).toContain('hook');
@@ -55,7 +55,10 @@ describe('what the export worker does', () => {
   });
 
   it('says in one sentence, with the place, what can’t be evaluated', async () => {
-    const gltf = exportWork.gltf(mapped(), { bake: false, text: false, tolerance: 1e-4 });
+    const gltf = exportWork.gltf(
+      { project: mapped(), bytes: new Map() },
+      { bake: false, text: false, tolerance: 1e-4 },
+    );
     expect(!gltf.ok && gltf.reason).toMatch(/^at \/drivers\/0.*map/);
     const csv = await exportWork.csv(mapped(), { rates: false }, () => undefined);
     expect(!csv.ok && csv.reason).toMatch(/^at \/drivers\/0/);

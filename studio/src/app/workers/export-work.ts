@@ -1,14 +1,22 @@
-import { compile, csvLines, exportGltf, frameList, writeGlb, writeGltfText } from '@kaizen/core';
+import {
+  assetsWithin,
+  compile,
+  csvLines,
+  exportGltf,
+  frameList,
+  writeGlb,
+  writeGltfText,
+} from '@kaizen/core';
 import type { CsvChoice, ExportApi, GltfChoice, Written } from './export-api';
-import type { Problem, Project } from '@kaizen/core';
+import type { Problem, Project, ProjectBeside } from '@kaizen/core';
 
 /** Told once in so many lines, so that telling costs nothing. */
 const LINES_A_REPORT = 64;
 
 /** What the export worker does: writes files from a project, and tells how far it is. */
 export const exportWork: ExportApi = {
-  gltf(project: Project, { bake, text, tolerance }: GltfChoice): Written {
-    const made = exportGltf(project, { bake, tolerance });
+  gltf({ project, bytes: beside }: ProjectBeside, { bake, text, tolerance }: GltfChoice): Written {
+    const made = exportGltf(assetsWithin(project, beside), { bake, tolerance });
     if (!made.ok) return refused(made.problems);
     const bytes = text ? new TextEncoder().encode(writeGltfText(made.value)) : writeGlb(made.value);
     const { nodes, animations } = made.value.json;

@@ -1,5 +1,5 @@
 import { proxy, type Remote } from 'comlink';
-import type { Project } from '@kaizen/core';
+import type { Project, ProjectBeside } from '@kaizen/core';
 import type { CsvChoice, ExportApi, GltfChoice, Written } from './export-api';
 import { runInWorker, type WorkerRun } from './run-in-worker';
 import { Spare } from './spare';
@@ -12,8 +12,8 @@ export const exportSpare = new Spare(
 );
 
 /** Writes a glTF in a worker; `null` where it was cancelled. */
-export function runGltf(project: Project, choice: GltfChoice): ExportRun {
-  return run((api) => api.gltf(project, choice));
+export function runGltf(opened: ProjectBeside, choice: GltfChoice): ExportRun {
+  return run((api) => api.gltf(opened, choice));
 }
 
 /** Writes a CSV in a worker; `progress` is told a share from 0 to 1. */

@@ -1,12 +1,13 @@
-import type { Brought, DocumentPiece, ModelFiles, Problem } from '@kaizen/core';
+import type { AssetBytes, Brought, DocumentPiece, ModelFiles, Problem } from '@kaizen/core';
 
-/** How reading a project ended; its pieces have been told by then. */
+/** How reading a project ended: with the bytes of its models and sounds; its pieces, which only name them, have been told by then. */
 export type ProjectRead =
-  { readonly ok: true; readonly id: string } | { readonly ok: false; readonly problems: readonly Problem[] };
+  | { readonly ok: true; readonly bytes: AssetBytes }
+  | { readonly ok: false; readonly problems: readonly Problem[] };
 
-/** How reading a model ended. */
+/** How reading a model ended: with parts that only name its bytes. */
 export type ModelRead =
-  | { readonly ok: true; readonly brought: Brought }
+  | { readonly ok: true; readonly brought: Brought; readonly bytes: AssetBytes }
   | { readonly ok: false; readonly problems: readonly Problem[] };
 
 /** A model with all files beside it that were dropped with it, by their paths. */

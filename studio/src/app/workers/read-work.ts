@@ -1,12 +1,14 @@
 import { transfer } from 'comlink';
 import {
+  assetsBeside,
   bringModel,
   checkDocument,
   documentPieces,
   isBringProblem,
   parseDocument,
-  readKaizenZip,
   stripDefaults,
+  unpackKaizenZip,
+  type AssetBytes,
   type Problem,
 } from '@kaizen/core';
 import type { ModelBytes, ModelRead, ProjectRead, ReadApi } from './read-api';
@@ -28,7 +30,7 @@ export const readWork: ReadApi = {
       void progress(HALF_WAY + (1 - HALF_WAY) * ((i + 1) / pieces.length));
     }
     await taken;
-    return { ok: true, id: String(checked.document['id']) };
+    return transfer({ ok: true, bytes: checked.bytes }, buffersOf(checked.bytes));
   },
 
   model({ name, bytes, beside, folder }: ModelBytes): ModelRead {
@@ -38,7 +40,9 @@ export const readWork: ReadApi = {
       bytes,
       beside: (path) => byName.get(folder + path) ?? byName.get(path) ?? null,
     });
-    return isBringProblem(brought) ? { ok: false, problems: [brought] } : { ok: true, brought };
+    if (isBringProblem(brought)) return { ok: false, problems: [brought] };
+    const { project, bytes: own } = assetsBeside(brought.project);
+    return { ok: true, brought: { ...brought, project }, bytes: own };
   },
 };
 
@@ -46,17 +50,29 @@ export const readWork: ReadApi = {
 const HALF_WAY = 0.5;
 
 type Checked =
-  | { readonly ok: true; readonly document: Fields }
+  | { readonly ok: true; readonly document: Fields; readonly bytes: AssetBytes }
   | { readonly ok: false; readonly problems: readonly Problem[] };
 
 function fromText(text: string): Checked {
   const parsed = parseDocument(text);
   if (!parsed.ok) return parsed;
   const problems = checkDocument(parsed.value);
-  return problems.length > 0 ? { ok: false, problems } : { ok: true, document: parsed.value as Fields };
+  if (problems.length > 0) return { ok: false, problems };
+  const { project: document, bytes } = assetsBeside(parsed.value as Fields);
+  return { ok: true, document, bytes };
 }
 
 function fromZip(bytes: Uint8Array): Checked {
-  const read = readKaizenZip(bytes);
-  return read.ok ? { ok: true, document: stripDefaults(read.value as unknown as Fields) } : read;
+  const read = unpackKaizenZip(bytes);
+  if (!read.ok) return read;
+  const { project, bytes: own } = read.value;
+  return { ok: true, document: stripDefaults(project as unknown as Fields), bytes: own };
+}
+
+/** What of some bytes can go to the page without a copy: each buffer once, where nothing else lies in it. */
+function buffersOf(bytes: AssetBytes): ArrayBuffer[] {
+  const buffers = [...bytes.values()].flatMap(({ buffer, byteLength }) =>
+    buffer instanceof ArrayBuffer && buffer.byteLength === byteLength ? [buffer] : [],
+  );
+  return [...new Set(buffers)];
 }

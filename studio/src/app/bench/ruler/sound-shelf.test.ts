@@ -1,5 +1,5 @@
 import '@angular/compiler';
-import { dataUri, sha256Hex } from '@kaizen/core';
+import { sha256Hex } from '@kaizen/core';
 import { DestroyRef, ɵChangeDetectionScheduler, ɵEffectScheduler } from '@angular/core';
 import { fakes } from '../../testing/fake-studio';
 import { chartProject } from '../../testing/chart-project';
@@ -97,7 +97,7 @@ describe('a sound on the ruler', () => {
     const project = studio.project()!;
     expect(project.sounds).toMatchObject([{ start: 12, gain: 1, muted: false }]);
     expect(project.assets).toMatchObject([
-      { name: 'hoot.wav', type: 'audio/wav', sha256: sha256Hex(WAV), uri: dataUri('audio/wav', WAV) },
+      { name: 'hoot.wav', type: 'audio/wav', sha256: sha256Hex(WAV), uri: `sha256:${sha256Hex(WAV)}` },
     ]);
     expect(shelf.peaks(project, project.sounds[0]!)).toMatchObject({ seconds: 2 });
   });

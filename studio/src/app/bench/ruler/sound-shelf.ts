@@ -1,6 +1,7 @@
 import { DestroyRef, effect, Injectable, inject, signal, untracked } from '@angular/core';
-import { addSound, bytesOfUri, dataUri, sha256Hex, type Asset, type Project, type Sound } from '@kaizen/core';
+import { addSound, namedUri, sha256Hex, type Asset, type Project, type Sound } from '@kaizen/core';
 import { soundType } from '../../open/files';
+import { Assets } from '../../state/assets';
 import { Studio } from '../../state/studio';
 import { Notices } from '../../ui/notices';
 import { Stage } from '../stage';
@@ -32,6 +33,7 @@ export function peaksOf(channels: readonly Float32Array[], seconds: number): Pea
 @Injectable({ providedIn: 'root' })
 export class SoundShelf {
   private readonly studio = inject(Studio);
+  private readonly assets = inject(Assets);
   private readonly stage = inject(Stage);
   private readonly notices = inject(Notices);
   private context: AudioContext | null = null;
@@ -64,7 +66,7 @@ export class SoundShelf {
       name,
       type,
       sha256,
-      uri: dataUri(type, bytes),
+      uri: namedUri(sha256),
     };
     const sound: Sound = {
       id: crypto.randomUUID(),
@@ -73,6 +75,7 @@ export class SoundShelf {
       gain: 1,
       muted: false,
     };
+    this.assets.add(new Map([[sha256, bytes]]));
     this.studio.edit(`Add the sound ${name}`, (project) => addSound(project, asset, sound));
     this.studio.set({ sheet: 'ruler' });
     this.notices.tell(`${name} plays from f ${this.stage.frame()}; drag it in the strip under the ruler`);
@@ -84,7 +87,7 @@ export class SoundShelf {
     if (!asset) return null;
     const known = this.decoded.get(asset.sha256);
     if (known) return known.peaks;
-    const bytes = this.asked.has(asset.sha256) ? null : bytesOfUri(asset.uri);
+    const bytes = this.asked.has(asset.sha256) ? null : this.assets.bytesOf(asset);
     if (bytes)
       void this.decode(asset.sha256, bytes).catch(() =>
         this.notices.warn(`${asset.name}: this browser can’t decode it as sound; it stays in the project`),

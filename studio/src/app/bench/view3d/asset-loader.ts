@@ -7,7 +7,7 @@ import {
   type Texture,
 } from 'three';
 import { GLTFLoader, type GLTF } from 'three/examples/jsm/loaders/GLTFLoader.js';
-import { bytesOfUri, findAssetNode, readGlb, type Asset, type GltfJson } from '@kaizen/core';
+import { findAssetNode, readGlb, type Asset, type GltfJson } from '@kaizen/core';
 
 /** A mesh of a model: its triangles, the colour and the picture on them. */
 export interface AssetMesh {
@@ -15,6 +15,9 @@ export interface AssetMesh {
   readonly color: Color;
   readonly map: Texture | null;
 }
+
+/** The bytes of a model, null where they are nowhere. */
+export type BytesOf = (asset: Asset) => Uint8Array | null;
 
 interface Loaded {
   readonly gltf: GLTF;
@@ -24,11 +27,16 @@ interface Loaded {
 const cache = new Map<string, Promise<Loaded>>();
 
 /** The meshes of one node of a model, without its children. Fails with a reason in words where the model can't be shown. */
-export async function assetMeshes(asset: Asset, nodeName: string): Promise<readonly AssetMesh[]> {
+export async function assetMeshes(
+  asset: Asset,
+  nodeName: string,
+  bytesOf: BytesOf,
+): Promise<readonly AssetMesh[]> {
   let loading = cache.get(asset.sha256);
   if (!loading) {
-    loading = load(asset);
+    loading = load(bytesOf(asset));
     cache.set(asset.sha256, loading);
+    loading.catch(() => cache.delete(asset.sha256));
   }
   const loaded = await loading;
   const index = findAssetNode(loaded.json, nodeName);
@@ -51,11 +59,10 @@ function isPrimitive(gltf: GLTF, object: Object3D): boolean {
   return (object as Mesh).isMesh && association?.nodes === undefined;
 }
 
-async function load(asset: Asset): Promise<Loaded> {
-  const bytes = bytesOfUri(asset.uri);
+async function load(bytes: Uint8Array | null): Promise<Loaded> {
   if (!bytes) throw new Error('its bytes are not in the project');
   const glb = readGlb(bytes);
   if ('reason' in glb) throw new Error(glb.reason);
-  const gltf = await new GLTFLoader().parseAsync(bytes.buffer as ArrayBuffer, '');
+  const gltf = await new GLTFLoader().parseAsync(bytes.slice().buffer, '');
   return { gltf, json: JSON.parse(glb.text) as GltfJson };
 }

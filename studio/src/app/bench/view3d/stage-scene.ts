@@ -21,7 +21,7 @@ import {
   type Project,
 } from '@kaizen/core';
 import { token } from '../../ui/theme';
-import { assetMeshes, type AssetMesh } from './asset-loader';
+import { assetMeshes, type AssetMesh, type BytesOf } from './asset-loader';
 import { lookAt, placePart, showLines, type DrawnPart } from './drawn-part';
 import { Ghosts } from './ghosts';
 import { Ground, shadowMatrix } from './ground';
@@ -56,7 +56,10 @@ export class StageScene {
   private onChange: () => void = () => undefined;
   private onFailure: (model: string, reason: string) => void = () => undefined;
 
-  constructor(canvas: HTMLCanvasElement | OffscreenCanvas) {
+  constructor(
+    canvas: HTMLCanvasElement | OffscreenCanvas,
+    private readonly bytesOf: BytesOf,
+  ) {
     this.renderer = new WebGLRenderer({ canvas, antialias: true, preserveDrawingBuffer: true });
     this.renderer.setPixelRatio(Math.min(2, devicePixelRatio));
     this.scene.matrixWorldAutoUpdate = false;
@@ -143,7 +146,7 @@ export class StageScene {
     const { asset: id, node } = part.geometry;
     const asset = project.assets.find((candidate) => candidate.id === id);
     if (!asset) return;
-    assetMeshes(asset, node).then(
+    assetMeshes(asset, node, this.bytesOf).then(
       (meshes) => this.addMeshes(drawn, meshes),
       (error: unknown) => {
         if (this.drawn.get(part.id) === drawn)
@@ -279,9 +282,9 @@ export class StageScene {
       if (lines && part.kind === 'camera') lines.object.layers.set(part.id === camera ? 1 : 0);
   }
 
-  /** Readies the materials without making the page wait for them. */
-  async prepare(): Promise<void> {
-    await this.renderer.compileAsync(this.scene, this.camera);
+  /** Has the materials made ready, which goes on while the page does. */
+  prepare(): void {
+    this.renderer.compile(this.scene, this.camera);
   }
 
   draw(target: Vector3, camera: PerspectiveCamera = this.camera): void {

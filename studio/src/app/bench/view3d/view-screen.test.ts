@@ -5,7 +5,7 @@ import { ViewScreen } from './view-screen';
 const SIGNALED = 1;
 
 /** A screen whose drawings are finished when the test says so, and what happened on it, in order. */
-function screen({ name = 'SwiftShader', prepare = () => Promise.resolve() } = {}) {
+function screen(name = 'SwiftShader') {
   const did: string[] = [];
   let finished = false;
   const gl = {
@@ -29,7 +29,7 @@ function screen({ name = 'SwiftShader', prepare = () => Promise.resolve() } = {}
     { getContext: () => gl } as unknown as WebGLRenderer,
     drawn as OffscreenCanvas,
     shown as unknown as HTMLCanvasElement,
-    prepare,
+    () => did.push('prepare'),
   );
   return { made, did, shown, finish: (is: boolean) => (finished = is) };
 }
@@ -44,31 +44,39 @@ describe('the screen of the view', () => {
 
   it('copies a drawing only when the processor has finished it, and takes its size then', async () => {
     const { made, did, shown, finish } = screen();
-    made.show(() => did.push('draw'));
+    finish(true);
+    made.show(() => {
+      did.push('draw');
+      finish(false);
+    });
     await pass(100);
-    expect([did, shown.width, shown.dataset['state']]).toEqual([['draw', 'flush'], 1, 'drawing']);
+    expect([did.slice(2), shown.width, shown.dataset['state']]).toEqual([['draw', 'flush'], 1, 'drawing']);
     finish(true);
     await pass(10);
     expect([did.at(-1), shown.width, shown.height, shown.dataset['state']]).toEqual(['copy', 8, 4, 'drawn']);
   });
 
   it('draws at once with a graphics card', async () => {
-    const { made, did } = screen({ name: 'A graphics card' });
+    const { made, did } = screen('A graphics card');
     made.show(() => did.push('draw'));
     await pass(20);
-    expect(did).toEqual(['draw', 'copy']);
+    expect(did).toEqual(['prepare', 'draw', 'copy']);
   });
 
   it('draws only the last of what is asked for meanwhile, and pictures after it', async () => {
     const { made, did, finish } = screen();
     const draw = (name: string) => () => did.push(name);
-    made.show(draw('first'));
-    await pass(20);
+    finish(true);
+    made.show(() => {
+      draw('first')();
+      finish(false);
+    });
+    await pass(40);
     made.take(draw('picture'), () => did.push('taken'));
     for (const name of ['second', 'third']) made.show(draw(name));
     finish(true);
     await pass(100);
-    expect(did.filter((name) => name !== 'flush')).toEqual([
+    expect(did.filter((name) => name !== 'flush' && name !== 'prepare')).toEqual([
       'first',
       'copy',
       'third',
@@ -78,16 +86,14 @@ describe('the screen of the view', () => {
     ]);
   });
 
-  it('waits for what the first drawing needs, and draws nothing once it was left', async () => {
-    let ready = () => undefined as void;
-    const prepare = () => new Promise<void>((done) => (ready = done));
-    const { made, did } = screen({ prepare });
+  it('has what the first drawing needs made ready before it, and draws nothing once it was left', async () => {
+    const { made, did, finish } = screen();
     made.show(() => did.push('draw'));
     await pass(100);
-    expect(did).toEqual([]);
+    expect(did).toEqual(['prepare', 'flush']);
     made.leave();
-    ready();
+    finish(true);
     await pass(100);
-    expect(did).toEqual([]);
+    expect(did).toEqual(['prepare', 'flush']);
   });
 });

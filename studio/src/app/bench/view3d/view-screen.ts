@@ -22,14 +22,14 @@ export class ViewScreen {
   private readonly toTake: Drawing[] = [];
   private asked = false;
   private working = false;
-  private prepared: Promise<void> | null = null;
+  private prepared = false;
   private left = false;
 
   constructor(
     renderer: WebGLRenderer,
     private readonly drawn: OffscreenCanvas,
     private readonly shown: HTMLCanvasElement,
-    private readonly prepare: () => Promise<void>,
+    private readonly prepare: () => void,
   ) {
     this.pen = shown.getContext('2d', { alpha: false })!;
     this.gl = renderer.getContext() as WebGL2RenderingContext;
@@ -70,7 +70,11 @@ export class ViewScreen {
     if (this.working) return;
     this.working = true;
     try {
-      await (this.prepared ??= this.prepare());
+      if (!this.prepared) {
+        this.prepared = true;
+        this.prepare();
+        if (this.slow) await this.untilFinished();
+      }
       for (let next = this.next(); next && !this.left; next = this.next()) {
         next.draw();
         if (this.slow) await this.untilFinished();

@@ -11,6 +11,7 @@ import {
   viewChild,
   type AfterViewInit,
 } from '@angular/core';
+import { Assets } from '../../state/assets';
 import { Studio } from '../../state/studio';
 import { Notices } from '../../ui/notices';
 import { Theme } from '../../ui/theme';
@@ -68,6 +69,7 @@ import { ViewPress, type PressedView } from './view-press';
 })
 export class ViewComponent implements AfterViewInit {
   private readonly studio = inject(Studio);
+  private readonly assets = inject(Assets);
   private readonly stage = inject(Stage);
   private readonly theme = inject(Theme);
   private readonly picture = inject(ProjectPicture);
@@ -129,7 +131,7 @@ export class ViewComponent implements AfterViewInit {
   ngAfterViewInit(): void {
     const element = this.frame().nativeElement;
     const canvas = new OffscreenCanvas(1, 1);
-    const scene = new StageScene(canvas);
+    const scene = new StageScene(canvas, (asset) => this.assets.bytesOf(asset));
     this.scene = scene;
     this.screen = new ViewScreen(scene.renderer, canvas, this.canvas().nativeElement, () => scene.prepare());
     this.view = new ViewCamera(this.scene.camera, element, () => {
