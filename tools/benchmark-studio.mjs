@@ -111,6 +111,8 @@ async function openProjects(browser) {
  * are drawn, and until the view is drawn.
  */
 function drop() {
+  const transfer = new DataTransfer();
+  transfer.items.add(new File([window.bigText], 'big.kaizen.json'));
   const began = performance.now();
   window.waited = new Promise((done) => {
     let [ready, drawn] = [0, 0];
@@ -127,8 +129,6 @@ function drop() {
     };
     look();
   });
-  const transfer = new DataTransfer();
-  transfer.items.add(new File([window.bigText], 'big.kaizen.json'));
   document
     .querySelector('kz-root')
     .dispatchEvent(new DragEvent('drop', { dataTransfer: transfer, bubbles: true, cancelable: true }));

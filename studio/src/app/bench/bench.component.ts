@@ -76,10 +76,10 @@ import { ViewComponent } from './view3d/view.component';
           >
             <div class="view" (pointerenter)="panels.pointerIn = 'view'">
               <kz-view *kzInTurn="'last'" />
-              <kz-view-bar />
+              <kz-view-bar *kzInTurn />
               <div class="foot">
-                <kz-capture-bar />
-                <kz-tray />
+                <kz-capture-bar *kzInTurn />
+                <kz-tray *kzInTurn />
               </div>
             </div>
           </as-split-area>
@@ -99,8 +99,8 @@ import { ViewComponent } from './view3d/view.component';
                 <kz-transport />
               </div>
               <div class="filters">
-                <kz-filter-row />
-                <kz-pending-bar />
+                <kz-filter-row *kzInTurn />
+                <kz-pending-bar *kzInTurn />
               </div>
               <as-split
                 class="halves"

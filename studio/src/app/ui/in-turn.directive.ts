@@ -9,7 +9,10 @@ import {
   input,
 } from '@angular/core';
 
-/** Work that is done piece by piece, a task each, so that the page answers between them. */
+/** Turns that are done within so many milliseconds are one task: each task more has the page drawn once more. */
+const TASK = 8;
+
+/** Work that is done piece by piece, so that the page answers between them. */
 @Injectable({ providedIn: 'root' })
 export class Turns {
   private readonly waiting: (() => void)[] = [];
@@ -25,17 +28,27 @@ export class Turns {
   private goOn(): void {
     this.going = true;
     setTimeout(() => {
+      const end = performance.now() + TASK;
       try {
-        (this.waiting.shift() ?? this.last.shift())?.();
+        do this.next()?.();
+        while (this.left && performance.now() < end);
       } finally {
         this.going = false;
-        if (this.waiting.length + this.last.length > 0) this.goOn();
+        if (this.left) this.goOn();
       }
     });
   }
+
+  private next(): (() => void) | undefined {
+    return this.waiting.shift() ?? this.last.shift();
+  }
+
+  private get left(): boolean {
+    return this.waiting.length + this.last.length > 0;
+  }
 }
 
-/** `*kzInTurn` makes a part of a page in a task of its own, after those that stand before it; `*kzInTurn="'last'"` after all. */
+/** `*kzInTurn` makes a part of a page after those that stand before it, in a task of its own where it takes long; `*kzInTurn="'last'"` after all. */
 @Directive({ selector: '[kzInTurn]' })
 export class InTurnDirective {
   readonly kzInTurn = input<'last' | ''>('');
