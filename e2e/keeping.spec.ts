@@ -253,6 +253,7 @@ test('broken and hostile files say what is wrong where, and touch nothing', asyn
 test('a project file comes back as it was, by dropping it and from a zip', async ({ page }, info) => {
   const bench = await Bench.openSample(page, 'Skip');
   const json = await bench.save();
+  await bench.kept();
   const zip = info.outputPath('skip.kaizen.zip');
   expect(kaizen('convert', json, zip).code).toBe(0);
   await page.goto('/projects');
@@ -261,6 +262,7 @@ test('a project file comes back as it was, by dropping it and from a zip', async
   const { id: _, ...again } = readJson(await bench.save());
   const { id: __, ...before } = readJson(json);
   expect(again).toEqual(before);
+  await bench.kept();
   await page.goto('/projects');
   await expect(page.getByRole('button', { name: 'Open Skip' })).toHaveCount(2);
   await page.getByRole('button', { name: 'Remove Skip' }).first().click();

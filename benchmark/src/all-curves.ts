@@ -1,5 +1,5 @@
 import { compile, curveOf, curvePolyline, sampleStep } from '@kaizen/core';
-import { channelLabel } from '../../studio/src/app/bench/channel-label';
+import { channelLabel } from '../../studio/src/app/bench/stage/channel-label';
 import { Crowds, partStrip } from '../../studio/src/app/bench/plot/crowd/crowds';
 import { drawCurves } from '../../studio/src/app/bench/chart/draw-curves';
 import { layPlot, layStrips } from '../../studio/src/app/bench/plot/plot';

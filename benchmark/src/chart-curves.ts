@@ -8,7 +8,7 @@ import {
   sampleStep,
   type Polyline,
 } from '@kaizen/core';
-import { channelLabel } from '../../studio/src/app/bench/channel-label';
+import { channelLabel } from '../../studio/src/app/bench/stage/channel-label';
 import { drawCurves } from '../../studio/src/app/bench/chart/draw-curves';
 import { draggedHandles } from '../../studio/src/app/bench/chart/draggable/key-drag';
 import { layPlot, layStrips, type Plot } from '../../studio/src/app/bench/plot/plot';

@@ -12,7 +12,7 @@ import {
   Vector3,
   WebGLRenderer,
 } from 'three';
-import { StageScene } from '../../studio/src/app/bench/view3d/stage-scene';
+import { StageScene } from '../../studio/src/app/bench/view/stage-scene';
 import { measure, type Result } from './measure';
 
 const COUNT = 1000;

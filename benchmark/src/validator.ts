@@ -1,3 +1,3 @@
-import validate from '../../core/src/project/validate.generated';
+import validate from '../../core/src/project/validate.generated.js';
 
 Object.assign(globalThis, { validate });

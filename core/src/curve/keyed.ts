@@ -1,4 +1,4 @@
-import type { KeyedCurve } from '../project';
+import { firstAfter, firstAtOrAfter, type KeyedCurve } from '../project';
 import type { Jet, Law } from '../law';
 import { bezierJet, bezierValue, solveBezierTime } from './bezier';
 import { legLaw } from './legs';
@@ -144,18 +144,13 @@ function runOnSlope(curve: KeyedCurve, side: 'before' | 'after', context: CurveC
 /** The leg whose first key is the last at or before `frame` (before it, when `left`). Frames must lie within the keys. */
 function findLeg(keys: CompiledKeys, frame: number, left: boolean): number {
   const { times } = keys;
-  const last = times.length - 2;
+  const end = times.length - 1;
   const hint = keys.hint;
   if (!left && frame >= times[hint]! && frame < times[hint + 1]!) return hint;
-  let low = 0;
-  let high = last;
-  while (low < high) {
-    const middle = (low + high + 1) >> 1;
-    if (left ? times[middle]! < frame : times[middle]! <= frame) low = middle;
-    else high = middle - 1;
-  }
-  keys.hint = low;
-  return low;
+  // the first key is before the frame, or stands on it: it need not be looked at
+  const after = left ? firstAtOrAfter(times, frame, 1, end) : firstAfter(times, frame, 1, end);
+  keys.hint = after - 1;
+  return after - 1;
 }
 
 /** Value between the first and the last key; on a key's frame the key's value. */

@@ -4,6 +4,7 @@ import {
   channelName,
   DEFAULT_OUTSIDE,
   DEFAULT_SIDE,
+  firstWhere,
   LEAST_KEY_GAP,
   partProperties,
 } from '../project';
@@ -212,14 +213,8 @@ export function withKeys<T extends KeyedCurve>(
 
 /** The index of the key at a frame, or of the last one before it, −1 before the first. */
 export function keyIndexAt(curve: KeyedCurve, frame: number): number {
-  let low = 0;
-  let high = curve.keys.length;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (curve.keys[middle]!.frame <= frame + LEAST_KEY_GAP) low = middle + 1;
-    else high = middle;
-  }
-  return low - 1;
+  const { keys } = curve;
+  return firstWhere(0, keys.length, (i) => keys[i]!.frame > frame + LEAST_KEY_GAP) - 1;
 }
 
 export function keyAtFrame(curve: KeyedCurve, frame: number): Key | undefined {

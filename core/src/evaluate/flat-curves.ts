@@ -1,3 +1,4 @@
+import { firstAfter } from '../project';
 import { curveValue, LEG_HOLD, LEG_POLYNOMIAL, LEG_STRIDE, type CompiledCurve } from '../curve';
 
 /** Numbers a key has in `legs`: [length of the leg after it, value, k1, k2, k3], value + τ(k1 + τ(k2 + τ·k3)). */
@@ -55,7 +56,7 @@ export class FlatCurves {
     const start = this.starts[i]!;
     const end = start + this.counts[i]! - 1;
     if (end <= start || !(frame >= times[start]! && frame < times[end]!)) return false;
-    const key = search(times, start, end, frame);
+    const key = firstAfter(times, frame, start, end) - 1;
     const at = i * CURRENT;
     const leg = key * STRIDE;
     current[at] = times[key]!;
@@ -125,16 +126,4 @@ export class FlatCurves {
     this.times = times;
     this.legs = legs;
   }
-}
-
-/** The key from `start` to before `end` that is the last at or before a frame. */
-function search(times: Float64Array, start: number, end: number, frame: number): number {
-  let low = start;
-  let high = end - 1;
-  while (low < high) {
-    const middle = (low + high + 1) >> 1;
-    if (times[middle]! <= frame) low = middle;
-    else high = middle - 1;
-  }
-  return low;
 }

@@ -1,5 +1,5 @@
 import type { Project, Curve } from '../project';
-import { activeClip } from '../project';
+import { activeClip, firstAfter } from '../project';
 
 const framesOfCurves = new WeakMap<readonly Curve[], Float64Array>();
 
@@ -28,12 +28,6 @@ export function heldFrame(
 ): number {
   if (released && frame >= released.start && frame <= released.end) return frame;
   const frames = keyFrames(project);
-  let low = 0;
-  let high = frames.length;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (frames[middle]! <= frame) low = middle + 1;
-    else high = middle;
-  }
-  return low === 0 ? frame : frames[low - 1]!;
+  const after = firstAfter(frames, frame);
+  return after === 0 ? frame : frames[after - 1]!;
 }

@@ -7,5 +7,6 @@ export * from './limits';
 export * from './read';
 export * from './references';
 export * from './extent';
+export * from './search';
 export * from './sentence';
 export * from './timing';

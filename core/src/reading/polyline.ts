@@ -1,5 +1,6 @@
 import { curveValue, LEG_HOLD, type CompiledCurve } from '../curve';
 import type { Program } from '../evaluate';
+import { firstWhere } from '../project';
 
 /**
  * A curve drawn out as straight pieces: frame, value, frame, value, … from `from` to `to`. A hold's jump is two points on
@@ -102,12 +103,5 @@ export function polylineExtent(
 
 /** The place in a polyline of its first point after a frame; past its last point where there is none. */
 export function pointAfter(points: Float64Array, frame: number): number {
-  let low = 0;
-  let high = points.length >> 1;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (points[middle * 2]! <= frame) low = middle + 1;
-    else high = middle;
-  }
-  return low * 2;
+  return 2 * firstWhere(0, points.length >> 1, (i) => points[2 * i]! > frame);
 }

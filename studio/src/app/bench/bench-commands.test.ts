@@ -2,11 +2,11 @@ import '@angular/compiler';
 import { curveOf, setCurveFlag, type Project } from '@kaizen/core';
 import { fakes } from '../testing/fake-studio';
 import { BenchCommands } from './bench-commands';
-import { Panels } from './panels';
+import { Panels } from './stage/panels';
 import { ChartModel } from './plot/chart-model';
 import { chartProject } from '../testing/chart-project';
-import { ShapeSheets } from './shape/shape-sheets';
-import { ViewControl } from './view3d/view-control';
+import { ShapeSheets } from './shaping/shape-sheets';
+import { ViewControl } from './stage/view-control';
 
 const RUN = 'wagon/translate.x';
 const LIFT = 'hook/translate.y';

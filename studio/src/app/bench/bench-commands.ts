@@ -1,19 +1,20 @@
 import { Injectable, inject } from '@angular/core';
 import type { Command } from '../commands/command';
-import { ChartCommands } from './chart-commands';
-import { KeyCommands } from './key-commands';
-import { PartCommands } from './part-commands';
-import { PlayCommands } from './play-commands';
-import { PoseCommands } from './pose/pose-commands';
+import { ChartCommands } from './chart/chart-commands';
+import { KeyCommands } from './shell/key-commands';
+import { PartCommands } from './view/part-commands';
+import { PlayCommands } from './transport/play-commands';
+import { PoseCommands } from './posing/pose-commands';
 import { RulerCommands } from './ruler/ruler-commands';
-import { PanelCommands } from './panel-commands';
-import { OutsideCommands } from './shape/outside-commands';
-import { ShapeCommands } from './shape/shape-commands';
-import { SideCommands } from './shape/side-commands';
-import { TakeCommands } from './shape/take-commands';
-import { SwitchCommands } from './switch-commands';
-import { TimeCommands } from './time/time-commands';
-import { ViewCommands } from './view-commands';
+import { PanelCommands } from './shell/panel-commands';
+import { OutsideCommands } from './shaping/outside-commands';
+import { ShapeCommands } from './shaping/shape-commands';
+import { SideCommands } from './shaping/side-commands';
+import { TakeCommands } from './shaping/take-commands';
+import { TreatmentCommands } from './shaping/treatment-commands';
+import { SwitchCommands } from './shell/switch-commands';
+import { TimeCommands } from './timing/time-commands';
+import { ViewCommands } from './view/view-commands';
 
 /** Commands of the Bench. One line a group. */
 @Injectable({ providedIn: 'root' })
@@ -33,6 +34,7 @@ export class BenchCommands {
     inject(PartCommands),
     inject(SwitchCommands),
     inject(TakeCommands),
+    inject(TreatmentCommands),
   ];
 
   list(): readonly Command[] {

@@ -9,25 +9,25 @@ import { InTurnDirective, Turns } from '../ui/in-turn.directive';
 import { SegmentsComponent } from '../ui/segments.component';
 import { SplitValuesDirective } from '../ui/split-values.directive';
 import { BenchCommands } from './bench-commands';
-import { CaptureBarComponent } from './capture-bar.component';
+import { CaptureBarComponent } from './posing/capture-bar.component';
 import { ChartComponent } from './chart/chart.component';
 import { ChartHalves } from './chart/chart-halves';
 import { LowerHalfDirective } from './chart/lower-half.directive';
 import { FilterRowComponent } from './chart/filter-row.component';
-import { Panels } from './panels';
-import { LanesComponent } from './shape/lanes/lanes.component';
-import { LegPicturesComponent } from './shape/leg-pictures.component';
+import { Panels } from './stage/panels';
+import { LanesComponent } from './shaping/lanes/lanes.component';
+import { LegPicturesComponent } from './shaping/leg-pictures.component';
 import { SideSheetComponent } from './side-sheet/side-sheet.component';
-import { Stage } from './stage';
-import { PendingBarComponent } from './time/pending-bar.component';
+import { Stage } from './stage/stage';
+import { PendingBarComponent } from './timing/pending-bar.component';
 import { TransportComponent } from './transport/transport.component';
-import { TrayComponent } from './tray.component';
-import { ViewBarComponent } from './view3d/view-bar.component';
+import { TrayComponent } from './posing/tray.component';
+import { ViewBarComponent } from './view/view-bar.component';
 import { Notices } from '../ui/notices';
 import { OpenBench } from '../open/bench-hands';
 import { SoundShelf } from './ruler/sound-shelf';
-import { ViewControl } from './view3d/view-control';
-import { ViewComponent } from './view3d/view.component';
+import { ViewControl } from './stage/view-control';
+import { ViewComponent } from './view/view.component';
 
 /** The Bench: the view above its Chart, the side sheet at the right. */
 @Component({

@@ -7,10 +7,44 @@ export interface Command {
   /** Default shortcuts, the first one shown. */
   readonly shortcuts?: readonly string[];
   /** Whether it can run now; left out: always. */
-  readonly when?: () => boolean;
+  readonly when?: (item?: unknown) => boolean;
   /** Of what is switched on and off: whether it is on. */
-  readonly on?: () => boolean;
-  readonly run: () => void;
+  readonly on?: (item?: unknown) => boolean;
+  /** `item` is what a button says it is about; keys, palette and help say nothing. */
+  readonly run: (item?: unknown) => void;
+}
+
+/** What is done to one thing of a list: a treatment, a marker, a pose. */
+export interface ItemCommand<T> extends Omit<Command, 'when' | 'on' | 'run'> {
+  /** The one that is meant where no button says which; null: none. */
+  readonly meant: () => T | null;
+  readonly when?: (item: T) => boolean;
+  readonly on?: (item: T) => boolean;
+  readonly run: (item: T) => void;
+}
+
+/** A command about one thing of a list: a button says which, keys and palette do it to the one that is meant. */
+export function onItem<T>({ meant, when, on, run, ...command }: ItemCommand<T>): Command {
+  const about = (item: unknown) => (item === undefined ? meant() : (item as T));
+  return {
+    ...command,
+    when: (item) => {
+      const one = about(item);
+      return one !== null && (when?.(one) ?? true);
+    },
+    ...(on
+      ? {
+          on: (item: unknown) => {
+            const one = about(item);
+            return one !== null && on(one);
+          },
+        }
+      : {}),
+    run: (item) => {
+      const one = about(item);
+      if (one !== null) run(one);
+    },
+  };
 }
 
 /** A command that switches something on and off. */

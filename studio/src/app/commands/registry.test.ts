@@ -1,6 +1,7 @@
 import '@angular/compiler';
 import { Injector } from '@angular/core';
 import { Settings } from '../ui/settings';
+import { onItem } from './command';
 import { CommandRegistry } from './registry';
 
 class FakeElement {
@@ -121,5 +122,43 @@ describe('commands', () => {
     press('q');
     registry.run('one');
     expect(ran).toEqual(['one', 'one']);
+  });
+
+  it('that never apply together may share a shortcut', () => {
+    const { registry, ran, command, press } = setUp();
+    let posing = true;
+    registry.add([command('pose', 'X', () => posing), command('trim', 'X', () => !posing)]);
+    press('x');
+    posing = false;
+    press('x');
+    expect(ran).toEqual(['pose', 'trim']);
+  });
+
+  it('do to a button’s own thing of a list what keys do to the one that is meant', () => {
+    const { registry, press } = setUp();
+    const muted: string[] = [];
+    let meant: string | null = 'b';
+    registry.add([
+      onItem<string>({
+        id: 'lane.mute',
+        label: 'Mute',
+        group: 'Shape',
+        shortcuts: ['M'],
+        meant: () => meant,
+        when: (name) => name !== 'locked',
+        on: (name) => muted.includes(name),
+        run: (name) => void muted.push(name),
+      }),
+    ]);
+    registry.run('lane.mute', 'a');
+    press('m');
+    registry.run('lane.mute', 'locked');
+    meant = null;
+    press('m');
+    registry.run('lane.mute');
+    expect(muted).toEqual(['a', 'b']);
+    const command = registry.find('lane.mute')!;
+    expect([command.when!('a'), command.when!('locked'), command.when!()]).toEqual([true, false, false]);
+    expect([command.on!('a'), command.on!('c'), command.on!()]).toEqual([true, false, false]);
   });
 });

@@ -15,9 +15,10 @@ export class CommandRegistry {
   private space: 'up' | 'held' | 'used' = 'up';
   readonly commands = computed(() => this.groups().flat());
   private readonly byShortcut = computed(() => {
-    const map = new Map<string, Command>();
+    const map = new Map<string, Command[]>();
     for (const command of this.commands())
-      for (const shortcut of this.shortcutsOf(command)) map.set(shortcut, command);
+      for (const shortcut of this.shortcutsOf(command))
+        map.set(shortcut, [...(map.get(shortcut) ?? []), command]);
     return map;
   });
 
@@ -69,27 +70,35 @@ export class CommandRegistry {
     return [text ?? command?.label ?? '', shortcut ? `(${shortcut})` : ''].filter(Boolean).join(' ');
   }
 
-  run(id: string): void {
+  /** Runs a command, if it applies; `item` is what it is about, where a button says so. */
+  run(id: string, item?: unknown): void {
     const command = this.find(id);
-    if (command && (command.when?.() ?? true)) command.run();
+    if (command && (command.when?.(item) ?? true)) command.run(item);
   }
 
   /** Runs what a key press means, unless it belongs to whatever has the focus; tells whether it ran something. */
   handle(event: KeyboardEvent): boolean {
     if (event.defaultPrevented || isOwnKey(event)) return false;
     const shortcut = shortcutOfEvent(event);
-    const command = this.byShortcut().get(shortcut);
-    if (!command || !(command.when?.() ?? true)) return false;
+    const command = this.meantBy(shortcut);
+    if (!command) return false;
     event.preventDefault();
     if (shortcut === 'Space') this.space = this.space === 'up' ? 'held' : this.space;
     else command.run();
     return shortcut !== 'Space';
   }
 
+  /** The command that a shortcut means now: commands that never apply together may share one. */
+  private meantBy(shortcut: string): Command | undefined {
+    return this.byShortcut()
+      .get(shortcut)
+      ?.findLast((command) => command.when?.() ?? true);
+  }
+
   /** Space runs its command when it comes up, unless it was held for a drag. */
   release(event: KeyboardEvent): void {
     if (event.key !== ' ' || this.space === 'up') return;
-    const command = this.space === 'held' ? this.byShortcut().get('Space') : undefined;
+    const command = this.space === 'held' ? this.meantBy('Space') : undefined;
     this.space = 'up';
     command?.run();
   }

@@ -8,25 +8,27 @@ import { CommandRegistry } from './registry';
  */
 @Directive({
   selector: 'button[kzRun]',
-  hostDirectives: [MatTooltip],
+  hostDirectives: [{ directive: MatTooltip, inputs: ['matTooltipPosition'] }],
   host: {
     '[disabled]': '!usable()',
     '[attr.aria-pressed]': 'pressed()',
-    '(click)': 'registry.run(id())',
+    '(click)': 'registry.run(id(), kzOf())',
   },
 })
 export class RunDirective {
   readonly registry = inject(CommandRegistry);
   /** The command's id. */
   readonly id = input.required<string>({ alias: 'kzRun' });
+  /** What of a list the command is about, where it is about one thing of a list. */
+  readonly kzOf = input<unknown>();
   /** What the tooltip says where the command's name is too short; its shortcut follows. */
   readonly kzTip = input('');
   private readonly command = computed(() => this.registry.find(this.id()));
   readonly usable = computed(() => {
     const command = this.command();
-    return command ? (command.when?.() ?? true) : false;
+    return command ? (command.when?.(this.kzOf()) ?? true) : false;
   });
-  readonly pressed = computed(() => this.command()?.on?.() ?? null);
+  readonly pressed = computed(() => this.command()?.on?.(this.kzOf()) ?? null);
 
   constructor() {
     const tooltip = inject(MatTooltip);

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { MatIcon } from '@angular/material/icon';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Router } from '@angular/router';
+import { RunDirective } from '../commands/run.directive';
 import { Opener } from '../open/opener';
 import { agoText } from '../ui/ago';
 import { Studio } from '../state/studio';
@@ -14,7 +15,7 @@ import { loadSamples, type Sample } from '../open/samples';
 @Component({
   selector: 'kz-projects',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatIcon, MatTooltip],
+  imports: [RunDirective, MatIcon, MatTooltip],
   templateUrl: './projects.component.html',
   styleUrl: './projects.component.scss',
 })

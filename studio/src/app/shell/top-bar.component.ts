@@ -30,23 +30,14 @@ import { KeepLineComponent } from './keep-line.component';
         }
       </nav>
       <kz-keep-line />
-      <button
-        [matTooltip]="registry.tip('project.undo', undoTip())"
-        [disabled]="studio.undoLabel() === null || studio.readOnly()"
-        (click)="studio.undo()"
-      >
+      <button kzRun="project.undo" [kzTip]="undoTip()">
         <mat-icon svgIcon="undo" />
         Undo
       </button>
-      <button
-        aria-label="Redo"
-        [matTooltip]="registry.tip('project.redo', redoTip())"
-        [disabled]="studio.redoLabel() === null || studio.readOnly()"
-        (click)="studio.redo()"
-      >
+      <button aria-label="Redo" kzRun="project.redo" [kzTip]="redoTip()">
         <mat-icon svgIcon="redo" />
       </button>
-      <button aria-label="Day or night" [matTooltip]="registry.tip('view.theme')" (click)="theme.toggle()">
+      <button aria-label="Day or night" kzRun="view.theme">
         <mat-icon [svgIcon]="theme.name() === 'day' ? 'moon' : 'sun'" />
       </button>
       <button aria-label="All shortcuts" kzRun="help.shortcuts">

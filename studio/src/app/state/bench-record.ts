@@ -1,8 +1,8 @@
-import { SIDE_MODES, curveOf, partProperties, type Project } from '@kaizen/core';
-import { ALL_KINDS, initialBench, SHEETS, type BenchState } from './bench';
+import { curveOf, partProperties, type Project } from '@kaizen/core';
+import { benchFields, initialBench, type BenchState } from './rooms';
 
 /**
- * The Bench's state as it is kept with its project: a versioned record, each field described by what it must be. What is read is
+ * The Bench's state as it is kept with its project: a versioned record, each field described in its room by what it must be (`rooms/`). What is read is
  * migrated first, then looked at field by field; a field that is not what it must be begins as in a new Bench, and what
  * points into the project but names nothing there is left out.
  */
@@ -12,111 +12,6 @@ export interface BenchRecord {
   readonly version: typeof BENCH_VERSION;
   readonly bench: BenchState;
 }
-
-/** Whether a value is what a field must be. */
-type Is = (value: unknown) => boolean;
-
-const text: Is = (value) => typeof value === 'string';
-const flag: Is = (value) => typeof value === 'boolean';
-const number: Is = (value) => typeof value === 'number' && Number.isFinite(value);
-const atLeast =
-  (least: number): Is =>
-  (value) =>
-    number(value) && (value as number) >= least;
-const oneOf =
-  (...values: readonly string[]): Is =>
-  (value) =>
-    typeof value === 'string' && values.includes(value);
-const orNull =
-  (is: Is): Is =>
-  (value) =>
-    value === null || is(value);
-const listOf =
-  (is: Is): Is =>
-  (value) =>
-    Array.isArray(value) && value.every(is);
-const vector: Is = (value) => listOf(number)(value) && (value as unknown[]).length === 3;
-const shaped =
-  (fields: Readonly<Record<string, Is>>): Is =>
-  (value) =>
-    typeof value === 'object' &&
-    value !== null &&
-    Object.entries(fields).every(([name, is]) => is((value as Record<string, unknown>)[name]));
-
-const kinds = listOf(oneOf(...ALL_KINDS));
-const key = shaped({ channel: text, frame: number });
-const span = shaped({ start: number, end: number });
-
-/** What each field must be. */
-const FIELDS: Readonly<Record<keyof BenchState, Is>> = {
-  parts: listOf(text),
-  channels: listOf(text),
-  keys: listOf(key),
-  handles: listOf(shaped({ channel: text, frame: number, side: oneOf('in', 'out') })),
-  frame: number,
-  density: oneOf('ticks', 'curves', 'rates'),
-  split: shaped({ on: flag, density: oneOf('ticks', 'curves', 'rates') }),
-  tool: oneOf('select', 'move', 'turn', 'size'),
-  axes: oneOf('own', 'parent', 'world', 'view'),
-  collapsed: listOf(text),
-  filter: oneOf('all', 'keyed', 'selected', 'off'),
-  everyChannel: flag,
-  rowSets: listOf(shaped({ name: text, channels: listOf(text) })),
-  rowSet: orNull(text),
-  only: orNull(text),
-  lane: orNull(text),
-  capture: shaped({
-    on: flag,
-    startNew: flag,
-    markStart: flag,
-    scope: kinds,
-    parts: orNull(listOf(text)),
-  }),
-  playMode: oneOf('once', 'loop', 'forth'),
-  playSpeed: atLeast(0.001),
-  playEveryFrame: flag,
-  playAll: flag,
-  wholeFrames: flag,
-  frameStep: atLeast(0.001),
-  steps: shaped({ on: flag, length: number, angle: number }),
-  turnPoint: orNull(vector),
-  trail: flag,
-  shotFrame: atLeast(0.1),
-  keepInSight: flag,
-  ghosts: flag,
-  sheet: oneOf(...SHEETS),
-  time: shaped({
-    scope: oneOf('chosen', 'all'),
-    pushedSlopes: oneOf('speed', 'shape'),
-    slopes: oneOf('speed', 'shape'),
-    rest: oneOf('follows', 'stays'),
-    amount: number,
-    mirrorAbout: oneOf('first', 'zero', 'playhead'),
-    moves: shaped({ range: flag, markers: flag, sounds: flag }),
-  }),
-  stakes: listOf(shaped({ from: number, to: number })),
-  held: shaped({ on: flag, released: orNull(span) }),
-  snap: shaped({ markers: flag, keys: flag }),
-  summary: oneOf('own', 'below'),
-  kinds,
-  pinned: listOf(text),
-  newKeys: shaped({
-    mode: oneOf(...SIDE_MODES),
-    leg: shaped({ kind: oneOf('curve', 'hold', 'ease', 'law', 'ballistic') }),
-  }),
-  shaping: shaped({
-    jerk: flag,
-    lock: oneOf('places', 'free'),
-    valueLock: flag,
-    pictures: flag,
-    box: flag,
-    together: flag,
-    takes: flag,
-    untreated: flag,
-    lanes: flag,
-    path: flag,
-  }),
-};
 
 /** The steps that bring a record of one version to the next. Records of before there were versions are the plain state. */
 const MIGRATIONS: readonly ((record: Record<string, unknown>) => Record<string, unknown>)[] = [
@@ -133,7 +28,7 @@ export function benchFromRecord(stored: unknown, project: Project): BenchState {
   if (versionOf(record) > BENCH_VERSION) return start;
   const kept = record['bench'];
   if (typeof kept !== 'object' || kept === null) return start;
-  const good = Object.entries(FIELDS).flatMap(([name, is]) => {
+  const good = Object.entries(benchFields).flatMap(([name, { is }]) => {
     const value = withDefaults(name, (kept as Record<string, unknown>)[name]);
     return is(value) ? [[name, value]] : [];
   });

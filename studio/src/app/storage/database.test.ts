@@ -5,7 +5,7 @@ import type { Snapshot } from '../state/document';
 import { deleteDB, openDB } from 'idb';
 import { Connection, UnusableStorage } from './connection';
 import { DATABASE_VERSION, listKept, openDatabase, removeProject, type Database } from './database';
-import { load, loadChanges, NotHeld, save, type Kept } from './save';
+import { load, loadChanges, NotHeld, save, savePiecesAhead, type Kept } from './save';
 
 const project = chartProject();
 const bench = { version: 1, bench: { frame: 7 } };
@@ -102,6 +102,22 @@ describe('what the browser keeps', () => {
     const next = kept(snapshot({ ...project, name: 'Too late' }));
     await expect(save(db, me(1), first, next)).rejects.toThrow(NotHeld);
     expect((await loaded(db))!.project.name).toBe(project.name);
+  });
+
+  it('stays as it was where a save is given up before it is committed', async () => {
+    const db = await fresh();
+    const first = kept(snapshot(project));
+    await save(db, me(), null, first);
+    const giveUp = new AbortController();
+    const next = kept(snapshot({ ...project, name: 'Later' }));
+    const saving = save(db, me(1), first, next, null, giveUp.signal);
+    giveUp.abort();
+    await expect(saving).rejects.toThrow();
+    expect((await loaded(db))!.project.name).toBe(project.name);
+    await expect(
+      savePiecesAhead(db, kept(snapshot({ ...project, id: 'q' })), giveUp.signal),
+    ).rejects.toThrow();
+    expect(await loaded(db, 'q')).toBeNull();
   });
 
   it('is written whole again where the storage was cleared meanwhile', async () => {

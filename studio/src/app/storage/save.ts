@@ -45,7 +45,8 @@ export class NotHeld extends Error {
  * Writes what changed since `last` in one strict transaction: all of it, or nothing; strict means on the disk before it
  * counts as done. Before anything is written the transaction looks whether the project is still this tab's, and whether it is
  * still there: where it was removed or the storage was cleared, an edit writes the whole project again, and what is no edit writes
- * nothing. `ahead` is a snapshot whose pieces were written before, while there was no head.
+ * nothing. `ahead` is a snapshot whose pieces were written before, while there was no head. `giveUp` takes back what is not
+ * committed yet; the promise is rejected then.
  */
 export async function save(
   db: Database,
@@ -53,8 +54,10 @@ export async function save(
   last: Kept | null,
   next: Kept,
   ahead: Snapshot | null = null,
+  giveUp?: AbortSignal,
 ): Promise<{ readonly written: Written | null; readonly again: boolean }> {
   const transaction = db.transaction(PROJECT_STORES, 'readwrite', { durability: 'strict' });
+  abortedBy(giveUp, transaction);
   const id = next.snapshot.project.id;
   const [known, head] = await Promise.all([
     transaction.objectStore('holders').get(id),
@@ -81,6 +84,22 @@ export async function save(
     await transaction.done.catch(() => undefined);
     throw error;
   }
+}
+
+/** Has a signal abort a transaction, as long as it is not committed. */
+function abortedBy(
+  signal: AbortSignal | undefined,
+  transaction: { readonly done: Promise<void>; abort(): void },
+): void {
+  // who waits for the transaction hears of it by the requests in it
+  transaction.done.catch(() => undefined);
+  signal?.addEventListener('abort', () => {
+    try {
+      transaction.abort();
+    } catch {
+      // It has ended already.
+    }
+  });
 }
 
 /** As `save`, for a page that goes: nothing is read, and the transaction is committed at once. */
@@ -156,14 +175,21 @@ function listOfKey(key: string): Listed {
 
 /**
  * Writes all pieces of a project that is new here, some at a time, so that a big one stops nothing. Without its head, which the
- * save after it writes, they are no project yet. Gives the snapshot whose pieces lie there; null where there is a project.
+ * save after it writes, they are no project yet. Gives the snapshot whose pieces lie there; null where there is a project. `giveUp` as
+ * for `save`.
  */
-export async function savePiecesAhead(db: Database, next: Kept): Promise<Snapshot | null> {
+export async function savePiecesAhead(
+  db: Database,
+  next: Kept,
+  giveUp?: AbortSignal,
+): Promise<Snapshot | null> {
   const id = next.snapshot.project.id;
   if ((await db.getKey('heads', id)) !== undefined) return null;
   const { written } = changesBetween(null, next.snapshot);
   for (let i = 0; i < written.length; i += PIECES_A_SLICE) {
+    giveUp?.throwIfAborted();
     const transaction = db.transaction(['pieces', 'blobs'], 'readwrite');
+    abortedBy(giveUp, transaction);
     const pieces = transaction.objectStore('pieces');
     const work: Promise<unknown>[] = i === 0 ? [pieces.delete(keysOf(id))] : [];
     for (const piece of written.slice(i, i + PIECES_A_SLICE)) {

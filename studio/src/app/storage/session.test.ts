@@ -223,6 +223,22 @@ describe('an open project', () => {
     expect(await nameIn(db)).toBe('P.a');
   });
 
+  it('is written at once when the page goes, also while a save is under way, and again should the page stay', async () => {
+    const { db, browser, first } = await world();
+    await first.create(newProject('p', 'P'));
+    first.edit('a');
+    const saving = first.session!.flush();
+    await Promise.resolve();
+    first.edit('b');
+    first.session!.flushAtOnce();
+    await settle();
+    expect(await nameIn(db)).toBe('P.a.b');
+    expect(await saving).toBe(true);
+    first.edit('c');
+    await browser.advance(SAVE_AFTER + 1);
+    expect([await nameIn(db), first.status.kind]).toEqual(['P.a.b.c', 'kept']);
+  });
+
   it('is written whole again where the storage was cleared under it, without an edit', async () => {
     const { db, first } = await world();
     await first.create(newProject('p', 'P'));

@@ -39,6 +39,8 @@ export class Session {
   private isNew = false;
   private cancelTimer: (() => void) | null = null;
   private saving: Promise<void> | null = null;
+  /** Takes back what a save under way has not committed yet. */
+  private giveUp = new AbortController();
   /** Set while another tab is asked for the project. */
   private asking: ((answer: TakeOver) => void) | null = null;
   /** A take-over under way. */
@@ -120,11 +122,15 @@ export class Session {
     return !this.unkept;
   }
 
-  /** For a page that goes: writes without waiting for anything. */
+  /**
+   * For a page that goes: writes without waiting for anything. A save under way is taken back, as what waits behind it would not be
+   * written any more; should the page stay, it is done again.
+   */
   flushAtOnce(): void {
     const db = this.ports.connection.current;
     const { kept } = this;
     if (!db || !kept || !this.holds || !this.unkept) return;
+    this.giveUp.abort();
     try {
       saveAtOnce(db, this.holder, this.saved, kept);
     } catch {
@@ -297,14 +303,16 @@ export class Session {
   private async saveOnce(): Promise<void> {
     const { kept, saved } = this;
     if (!kept) return;
+    this.giveUp = new AbortController();
+    const { signal } = this.giveUp;
     try {
       const db = await this.ports.connection.get();
       if (!this.holds) return;
-      const ahead = this.isNew ? await savePiecesAhead(db, kept) : null;
+      const ahead = this.isNew ? await savePiecesAhead(db, kept, signal) : null;
       this.isNew = false;
       if (!this.holds) return;
       const wasRemoved = this.removed;
-      const { written, again } = await save(db, this.holder, wasRemoved ? null : saved, kept, ahead);
+      const { written, again } = await save(db, this.holder, wasRemoved ? null : saved, kept, ahead, signal);
       this.failure = null;
       if (!written || (!wasRemoved && (await this.wentMeanwhile(db)))) {
         this.saved = kept;
@@ -320,6 +328,10 @@ export class Session {
       if (error instanceof NotHeld) {
         this.lock.letGo();
         this.taken();
+        return;
+      }
+      if (signal.aborted) {
+        if (!this.left) this.schedule(SAVE_AFTER);
         return;
       }
       this.failure = reasonOf(error);

@@ -1,7 +1,7 @@
 import { computed, Injector, signal, ɵINJECTOR_SCOPE, type Provider } from '@angular/core';
 import { asEdited, compile, type Edit, type Project } from '@kaizen/core';
-import { Proposals } from '../bench/proposals';
-import { Stage } from '../bench/stage';
+import { Proposals } from '../bench/stage/proposals';
+import { Stage } from '../bench/stage/stage';
 import { initialBench, type BenchState, type Picked } from '../state/bench';
 import type { LooseEdit } from '../state/document';
 import { followLoose, followPointers, pointersOf } from '../state/pointers';

@@ -3,13 +3,13 @@ import { curveOf } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
 import { Studio } from '../../state/studio';
 import { followDrag, type Drag } from '../../ui/follow-drag';
-import { KeyInserter } from '../key-inserter';
-import { Stage } from '../stage';
+import { KeyInserter } from '../posing/key-inserter';
+import { Stage } from '../stage/stage';
 import { ChartModel } from '../plot/chart-model';
 import { frameAt, stripAt, valueAt } from '../plot/plot';
 import { curvesOfRow } from '../plot/rows';
 import { Snapper } from '../plot/snapper';
-import { TimeTools } from '../time/time-tools';
+import { TimeTools } from '../timing/time-tools';
 import { DRAGGABLES, type Draggable, type HitScene, type Target } from './draggable';
 import { hitChart, rowAt } from './hit';
 

@@ -1,7 +1,7 @@
 import { Injectable, inject, signal } from '@angular/core';
 import type { Density } from '../../state/bench';
 import { Studio } from '../../state/studio';
-import { Panels } from '../panels';
+import { Panels } from '../stage/panels';
 import { ChartModel } from '../plot/chart-model';
 
 /** The Chart as one, or split in two halves: which of them a command means. */

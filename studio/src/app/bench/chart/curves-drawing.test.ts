@@ -3,7 +3,7 @@ import { curveOf, setOutside, type Project } from '@kaizen/core';
 import { initialBench, type BenchState } from '../../state/bench';
 import { chartProject, programOf } from '../../testing/chart-project';
 import { NAMED_INK as ink, recordingPen, type Stroke } from '../../testing/recording-pen';
-import { channelLabel } from '../channel-label';
+import { channelLabel } from '../stage/channel-label';
 import { channelLine, channelRateLine } from '../plot/chart-lines';
 import { drawCurves } from './draw-curves';
 import { drawOverlay } from './draw-overlay';

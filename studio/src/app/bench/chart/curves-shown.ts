@@ -1,6 +1,6 @@
 import { activeClip, curveOf, type Curve, type Limit, type Project } from '@kaizen/core';
 import type { BenchState } from '../../state/bench';
-import { limitOf } from '../channel-label';
+import { limitOf } from '../stage/channel-label';
 import { chosenFrames } from '../plot/chosen';
 import { MOST_BY_ONE } from '../plot/crowd/crowds';
 import { valueStrips, type Strip } from '../plot/plot';

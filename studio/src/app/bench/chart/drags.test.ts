@@ -2,7 +2,7 @@ import '@angular/compiler';
 import { addSound, curveOf, putMarker } from '@kaizen/core';
 import { chartHands, pointerAt, pressChart } from '../../testing/chart-hands';
 import { chartProject } from '../../testing/chart-project';
-import { TimeTools } from '../time/time-tools';
+import { TimeTools } from '../timing/time-tools';
 import type { Drag } from '../../ui/follow-drag';
 import { MarkerHand } from './draggable/marker';
 import { SoundHand } from './draggable/sound';

@@ -1,7 +1,7 @@
 import { curveOf, driverInputs, type Curve, type Driver, type Project } from '@kaizen/core';
 import { chosenByChannel } from '../plot/chosen';
-import { OUTSIDE_LABELS } from '../words';
-import { channelLabel } from '../channel-label';
+import { OUTSIDE_LABELS } from '../stage/words';
+import { channelLabel } from '../stage/channel-label';
 import type { BenchState } from '../../state/bench';
 import { drawSides } from './draw-peg-sides';
 import { drawOutsideGround } from './draw-ruler';

@@ -9,9 +9,9 @@ import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { CheckListComponent, type Check } from '../../ui/check-list.component';
 import { OneStopDirective } from '../../ui/one-stop.directive';
-import { toggled } from '../picking';
-import { PoseCommands } from '../pose/pose-commands';
-import { ShapeCommands } from '../shape/shape-commands';
+import { toggled } from '../stage/picking';
+import { PoseCommands } from '../posing/pose-commands';
+import { ShapeCommands } from '../shaping/shape-commands';
 import { ChartModel } from '../plot/chart-model';
 import { RowSets } from '../plot/row-sets';
 
@@ -48,12 +48,7 @@ type RowCheck = ChannelKind | 'every' | 'below' | { readonly set: string };
     </label>
     <div class="chips" role="group" aria-label="Which rows show" kzOneStop>
       @for (filter of filters(); track filter.id) {
-        <button
-          class="chip"
-          [attr.aria-pressed]="studio.bench().filter === filter.id"
-          [matTooltip]="filter.tip"
-          (click)="studio.set({ filter: filter.id })"
-        >
+        <button class="chip" [kzRun]="'rows.' + filter.id" [kzTip]="filter.tip">
           {{ filter.label }}
           @if (filter.count !== null) {
             <span class="numbers">{{ filter.count }}</span>

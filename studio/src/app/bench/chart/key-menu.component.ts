@@ -4,8 +4,8 @@ import { curveOf, repeats, type KeyRef } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
 import { Studio } from '../../state/studio';
 import { shownFrame } from '../../ui/amount';
-import { channelLabel } from '../channel-label';
-import { ShapeTools } from '../shape/shape-tools';
+import { channelLabel } from '../stage/channel-label';
+import { ShapeTools } from '../shaping/shape-tools';
 
 const ENTRIES = [
   'shape.point',

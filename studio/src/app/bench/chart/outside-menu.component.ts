@@ -3,8 +3,8 @@ import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { curveOf, OUTSIDE_MODES } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
 import { Studio } from '../../state/studio';
-import { channelLabel } from '../channel-label';
-import { OUTSIDE_LABELS } from '../words';
+import { channelLabel } from '../stage/channel-label';
+import { OUTSIDE_LABELS } from '../stage/words';
 
 /** The menu of a curve where it has no keys any more: what it does before its first or after its last one. By the right button. */
 @Component({

@@ -3,7 +3,7 @@ import { curveOf, setLeg, setOutside, type Project } from '@kaizen/core';
 import { initialBench } from '../../state/bench';
 import { chartProject, programOf } from '../../testing/chart-project';
 import { NAMED_INK as ink, recordingPen } from '../../testing/recording-pen';
-import { channelLabel } from '../channel-label';
+import { channelLabel } from '../stage/channel-label';
 import { channelLine, channelRateLine } from '../plot/chart-lines';
 import { drawCurves } from './draw-curves';
 import { layPlot, layStrips, RULER, xOf, type Order } from '../plot/plot';

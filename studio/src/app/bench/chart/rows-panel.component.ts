@@ -10,15 +10,13 @@ import {
   viewChild,
 } from '@angular/core';
 import { MatIcon } from '@angular/material/icon';
-import { MatTooltip } from '@angular/material/tooltip';
-import { setCurveFlag } from '@kaizen/core';
-import { CommandRegistry } from '../../commands/registry';
+import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { focusRow } from '../../ui/focus-row';
-import { sheetFor, toggled } from '../picking';
+import { sheetFor, toggled } from '../stage/picking';
 import { ChartModel } from '../plot/chart-model';
 import { ROW } from '../plot/plot';
-import type { ChannelRow, KindRow, PartRow, Row } from '../plot/rows';
+import type { KindRow, PartRow, Row } from '../plot/rows';
 import { ValueCellComponent } from './value-cell.component';
 
 /** The Chart's rows: parts and their channels, with the value at the playhead. */
@@ -30,7 +28,7 @@ import { ValueCellComponent } from './value-cell.component';
     CdkVirtualForOf,
     CdkVirtualScrollViewport,
     MatIcon,
-    MatTooltip,
+    RunDirective,
     ValueCellComponent,
   ],
   templateUrl: './rows-panel.component.html',
@@ -39,7 +37,6 @@ import { ValueCellComponent } from './value-cell.component';
 export class RowsPanelComponent {
   readonly studio = inject(Studio);
   readonly model = inject(ChartModel);
-  readonly registry = inject(CommandRegistry);
   private readonly viewport = viewChild.required(CdkVirtualScrollViewport);
   readonly rowHeight = ROW;
   /** The row that the keyboard was in last. */
@@ -80,6 +77,8 @@ export class RowsPanelComponent {
   }
 
   pick(row: Row, event: Event): void {
+    // a press on one of the row's buttons is about the button
+    if (event.target instanceof Element && event.target.closest('.tools')) return;
     const adding = event instanceof MouseEvent && (event.ctrlKey || event.metaKey);
     const { parts, channels } = this.studio.bench();
     if (row.kind === 'part') {
@@ -131,25 +130,5 @@ export class RowsPanelComponent {
   toggleOpen(row: PartRow | KindRow): void {
     const { collapsed } = this.studio.bench();
     this.studio.set({ collapsed: toggled(collapsed, row.id) });
-  }
-
-  flag(row: ChannelRow, flag: 'muted' | 'locked', event: Event): void {
-    event.stopPropagation();
-    const on = !(row.curve?.[flag] ?? false);
-    const words = { muted: on ? 'Mute' : 'Unmute', locked: on ? 'Lock' : 'Unlock' };
-    this.studio.edit(`${words[flag]} ${row.label.full}`, (project) =>
-      setCurveFlag(project, [row.id], flag, on),
-    );
-  }
-
-  pin(row: ChannelRow, event: Event): void {
-    event.stopPropagation();
-    this.studio.set({ pinned: toggled(this.studio.bench().pinned, row.id) });
-  }
-
-  only(row: ChannelRow, event: Event): void {
-    event.stopPropagation();
-    this.studio.set({ only: this.studio.bench().only === row.id ? null : row.id });
-    this.studio.pick({ channels: [row.id], parts: [row.part.id] });
   }
 }

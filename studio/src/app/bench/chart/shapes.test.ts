@@ -2,7 +2,7 @@ import '@angular/compiler';
 import { curveOf, moveKeys, setOutside, type HandleRef, type Project, curvePolyline } from '@kaizen/core';
 import { initialBench, type BenchState } from '../../state/bench';
 import { chartProject, programOf } from '../../testing/chart-project';
-import { channelLabel } from '../channel-label';
+import { channelLabel } from '../stage/channel-label';
 import { coincidingGroups } from '../plot/coinciding';
 import { hitChart } from './hit';
 import { draggedHandles } from './draggable/key-drag';

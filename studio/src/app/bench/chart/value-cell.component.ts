@@ -9,7 +9,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { decimalsOf, shownNumber } from '../../ui/amount';
-import { Stage } from '../stage';
+import { Stage } from '../stage/stage';
 import type { ChannelRow } from '../plot/rows';
 
 /** A channel's value at the playhead, written straight into the page as the playhead moves. */

@@ -15,7 +15,7 @@ import {
 } from '@kaizen/core';
 import { initialBench } from '../../state/bench';
 import { chartProject, programOf } from '../../testing/chart-project';
-import { channelLabel, limitOf } from '../channel-label';
+import { channelLabel, limitOf } from '../stage/channel-label';
 import { channelLine, channelRateLine, linesBeside, spreadOf, valueOfChannel } from './chart-lines';
 
 const RUN = 'wagon/translate.x';

@@ -24,7 +24,7 @@ import {
   limitBand,
 } from '@kaizen/core';
 import type { Shaping } from '../../state/bench';
-import { limitOf } from '../channel-label';
+import { limitOf } from '../stage/channel-label';
 import type { Order, ValueRange } from './plot';
 import type { TimeAxis } from './time-axis';
 

@@ -17,9 +17,9 @@ import type { DragShown } from './drag';
 import type { BenchState } from '../../state/bench';
 import { Studio } from '../../state/studio';
 import { decimalsOf, shownNumber } from '../../ui/amount';
-import { channelLabel } from '../channel-label';
-import { Proposals, type Proposal } from '../proposals';
-import { Stage } from '../stage';
+import { channelLabel } from '../stage/channel-label';
+import { Proposals, type Proposal } from '../stage/proposals';
+import { Stage } from '../stage/stage';
 import {
   channelLine,
   channelRateLine,

@@ -1,5 +1,5 @@
 import { token } from '../../ui/theme';
-import type { ChannelLabel } from '../channel-label';
+import type { ChannelLabel } from '../stage/channel-label';
 
 /** The colours the canvas draws with, read from the theme's tokens once a theme. */
 export interface Ink {

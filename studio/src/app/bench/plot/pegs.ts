@@ -1,5 +1,4 @@
-import type { Curve, Key } from '@kaizen/core';
-import { firstAtOrAfter } from './crowd/crowd-grid';
+import { firstAtOrAfter, firstWhere, type Curve, type Key } from '@kaizen/core';
 import type { Ink } from './ink';
 import { ROW, xOf, type Plot } from './plot';
 
@@ -130,14 +129,7 @@ function count(counts: Map<number, number>, frame: number, by: number): void {
 
 /** The place of the first key at or after a frame. */
 export function firstKeyFrom(keys: readonly Key[], frame: number): number {
-  let low = 0;
-  let high = keys.length;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (keys[middle]!.frame < frame) low = middle + 1;
-    else high = middle;
-  }
-  return low;
+  return firstWhere(0, keys.length, (i) => keys[i]!.frame >= frame);
 }
 
 /** A mark on the key where the repeating part begins. */

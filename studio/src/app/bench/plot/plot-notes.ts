@@ -12,7 +12,7 @@ import {
   limitBand,
 } from '@kaizen/core';
 import { decimalsOf, shownNumber, signedNumber } from '../../ui/amount';
-import { legText } from '../words';
+import { legText } from '../stage/words';
 import type { Strip } from './plot';
 
 /** A leg that is not a curve, by name, from its key to the next. */

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { channelLabel } from '../channel-label';
+import { channelLabel } from '../stage/channel-label';
 import { frameAt, layPlot, layStrips, roomyRange, stripAt, valueAt, xOf, yOf, PLOT_TOP } from './plot';
 import { chartProject } from '../../testing/chart-project';
 import { fitAxis, panAxis, rulerStep, zoomAxis } from './time-axis';

@@ -1,6 +1,6 @@
 import { scaleLinear, type ScaleLinear } from 'd3-scale';
 import type { Project, RateOrder } from '@kaizen/core';
-import type { ChannelLabel } from '../channel-label';
+import type { ChannelLabel } from '../stage/channel-label';
 import type { TimeAxis } from './time-axis';
 
 /** What a strip draws of its channels. */

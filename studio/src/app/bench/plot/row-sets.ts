@@ -2,7 +2,7 @@ import { computed, Injectable, inject } from '@angular/core';
 import { splitChannel } from '@kaizen/core';
 import type { RowSet } from '../../state/bench';
 import { Studio } from '../../state/studio';
-import { namedChannels } from '../picking';
+import { namedChannels } from '../stage/picking';
 import { ChartModel } from './chart-model';
 
 /** Sets of rows that were given a name: one of them can be all that shows. */

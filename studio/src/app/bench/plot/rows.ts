@@ -10,7 +10,7 @@ import {
 } from '@kaizen/core';
 import type { BenchState } from '../../state/bench';
 import type { LooseEdit } from '../../state/document';
-import { channelLabelOf, type ChannelLabel } from '../channel-label';
+import { channelLabelOf, type ChannelLabel } from '../stage/channel-label';
 
 /** A row that stands for several channels: of a part, or of one kind of it. Its pegs stand for the keys of its curves. */
 interface SummaryRow {

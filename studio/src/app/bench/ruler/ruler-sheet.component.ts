@@ -7,8 +7,9 @@ import { Studio } from '../../state/studio';
 import { NumberFieldComponent } from '../../ui/number-field.component';
 import type { Option } from '../../ui/option';
 import { SelectComponent } from '../../ui/select.component';
-import { Stage } from '../stage';
+import { Stage } from '../stage/stage';
 import { MARKER_NAMES, RulerTools } from './ruler-tools';
+import type { SideSheet } from '../stage/side-sheet';
 
 /** The side sheet Ruler: markers and notes, sounds, and what things snap to. */
 @Component({
@@ -37,3 +38,10 @@ export class RulerSheetComponent {
     return Math.max(0, value);
   }
 }
+
+export const rulerSheet: SideSheet = {
+  id: 'ruler',
+  label: 'Ruler',
+  tip: 'Markers and notes, sound, and what things snap to',
+  component: RulerSheetComponent,
+};

@@ -11,7 +11,10 @@ import {
   type Sound,
 } from '@kaizen/core';
 import { Studio } from '../../state/studio';
-import { Stage } from '../stage';
+import { Stage } from '../stage/stage';
+
+/** Frames that a marker spans when it becomes a span. */
+const SPAN = 24;
 
 /** Markers, notes and sounds on the ruler. */
 @Injectable({ providedIn: 'root' })
@@ -22,6 +25,14 @@ export class RulerTools {
   readonly picked = signal<string | null>(null);
   readonly markers = computed(() => this.stage.shown()?.markers ?? []);
   readonly sounds = computed(() => this.stage.shown()?.sounds ?? []);
+
+  pickedMarker(): Marker | null {
+    return this.markers().find(({ id }) => id === this.picked()) ?? null;
+  }
+
+  pickedSound(): Sound | null {
+    return this.sounds().find(({ id }) => id === this.picked()) ?? null;
+  }
 
   pick(id: string): void {
     this.picked.set(id);
@@ -47,6 +58,11 @@ export class RulerTools {
     const next = { ...marker, ...change };
     const end = next.end === null ? null : Math.max(next.frame, next.end);
     this.studio.edit(`Change the marker “${next.name}”`, (project) => putMarker(project, { ...next, end }));
+  }
+
+  /** Makes a marker a span, or one frame again. */
+  toggleSpan(marker: Marker): void {
+    this.change(marker, { end: marker.end === null ? marker.frame + SPAN : null });
   }
 
   remove(marker: Marker): void {

@@ -4,7 +4,7 @@ import { soundType } from '../../open/files';
 import { Assets } from '../../state/assets';
 import { Studio } from '../../state/studio';
 import { Notices } from '../../ui/notices';
-import { Stage } from '../stage';
+import { Stage } from '../stage/stage';
 
 /** A sound as it is drawn: the loudest sample, 0 to 1, of each of some equal pieces of its length. */
 export interface Peaks {

@@ -7,16 +7,17 @@ import { Studio } from '../../state/studio';
 import { decimalsOf } from '../../ui/amount';
 import { NumberFieldComponent } from '../../ui/number-field.component';
 import { VectorFieldComponent } from '../../ui/vector-field.component';
-import { channelLabel } from '../channel-label';
-import { Proposals } from '../proposals';
-import { Stage } from '../stage';
-import { AXIS_LETTERS } from '../words';
-import { chosenKeys, common } from '../shape/chosen-keys';
-import { ScaleFormComponent } from '../shape/scale-form.component';
-import { ShapeTools } from '../shape/shape-tools';
+import { channelLabel } from '../stage/channel-label';
+import { Proposals } from '../stage/proposals';
+import { Stage } from '../stage/stage';
+import { AXIS_LETTERS } from '../stage/words';
+import { chosenKeys, common } from '../shaping/chosen-keys';
+import { ScaleFormComponent } from '../shaping/scale-form.component';
+import { ShapeTools } from '../shaping/shape-tools';
 import { LegFormComponent } from './leg-form.component';
 import { OutsideFormComponent } from './outside-form.component';
 import { SidesFormComponent } from './sides-form.component';
+import type { SideSheet } from '../stage/side-sheet';
 
 /** The side sheet Key: everything about the chosen keys by number and by name. */
 @Component({
@@ -126,3 +127,11 @@ export class KeySheetComponent {
     this.setFrames(Math.round);
   }
 }
+
+export const keySheet: SideSheet = {
+  id: 'key',
+  label: 'Key',
+  tip: 'The chosen keys',
+  component: KeySheetComponent,
+  countsKeys: true,
+};

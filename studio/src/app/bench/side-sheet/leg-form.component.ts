@@ -19,11 +19,11 @@ import { NumberFieldComponent } from '../../ui/number-field.component';
 import { optionsOf } from '../../ui/option';
 import { SegmentsComponent } from '../../ui/segments.component';
 import { SelectComponent } from '../../ui/select.component';
-import { ShapeTools } from '../shape/shape-tools';
-import { Stage } from '../stage';
-import { EASE_LABELS, LAW_LABELS, LEG_LABELS, SLOW_LABELS } from '../words';
-import { common, legOfKind, legSpan, type ChosenKey } from '../shape/chosen-keys';
-import { dyingWords, legNumbers, type LegNumber } from '../shape/leg-numbers';
+import { ShapeTools } from '../shaping/shape-tools';
+import { Stage } from '../stage/stage';
+import { EASE_LABELS, LAW_LABELS, LEG_LABELS, SLOW_LABELS } from '../stage/words';
+import { common, legOfKind, legSpan, type ChosenKey } from '../shaping/chosen-keys';
+import { dyingWords, legNumbers, type LegNumber } from '../shaping/leg-numbers';
 
 /** What fills the time after the chosen keys, with its numbers; a kind that is changed keeps the leg's ends. */
 @Component({

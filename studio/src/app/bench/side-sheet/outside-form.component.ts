@@ -6,12 +6,12 @@ import { shownFrame } from '../../ui/amount';
 import { NumberFieldComponent } from '../../ui/number-field.component';
 import { optionsOf, type Option } from '../../ui/option';
 import { SelectComponent } from '../../ui/select.component';
-import { channelLabel } from '../channel-label';
-import { LoopSpeedComponent } from '../shape/loop-speed.component';
-import { SeamGaugeComponent } from '../shape/seam-gauge.component';
-import { Stage } from '../stage';
-import { OUTSIDE_LABELS } from '../words';
-import { common } from '../shape/chosen-keys';
+import { channelLabel } from '../stage/channel-label';
+import { LoopSpeedComponent } from '../shaping/loop-speed.component';
+import { SeamGaugeComponent } from '../shaping/seam-gauge.component';
+import { Stage } from '../stage/stage';
+import { OUTSIDE_LABELS } from '../stage/words';
+import { common } from '../shaping/chosen-keys';
 
 type End = 'before' | 'after';
 

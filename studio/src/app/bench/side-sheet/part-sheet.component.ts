@@ -27,9 +27,9 @@ import type { Option } from '../../ui/option';
 import { SegmentsComponent } from '../../ui/segments.component';
 import { SelectComponent } from '../../ui/select.component';
 import { VectorFieldComponent, type VectorChange } from '../../ui/vector-field.component';
-import { channelLabel } from '../channel-label';
-import { Poser } from '../poser';
-import { Stage } from '../stage';
+import { channelLabel } from '../stage/channel-label';
+import { Poser } from '../posing/poser';
+import { Stage } from '../stage/stage';
 
 const AXES = ['x', 'y', 'z'] as const;
 const TURN_ORDER_OPTIONS = TURN_ORDERS.map((value): Option<TurnOrder> => ({
@@ -57,6 +57,8 @@ const GROUPS = [
 ] as const;
 type RestGroup = keyof Rest;
 const SQUASH: Squash = { axis: 'y', anchor: [0, 0, 0], frame: 'part' };
+import { ShotSheetComponent } from './shot-sheet.component';
+import type { SideSheet } from '../stage/side-sheet';
 
 /** The side sheet Part: its values at the playhead, and what it is made of. */
 @Component({
@@ -289,3 +291,11 @@ function namedApart(parts: readonly Part[]): readonly { readonly id: string; rea
 function replaced<T extends readonly number[]>(list: T, { axis, change }: VectorChange): T {
   return list.map((value, i) => (i === axis ? change(value) : value)) as unknown as T;
 }
+
+export const partSheet: SideSheet = {
+  id: 'part',
+  label: 'Part',
+  tip: 'The chosen part, or the shot',
+  component: PartSheetComponent,
+  withoutPart: { label: 'Shot', component: ShotSheetComponent },
+};

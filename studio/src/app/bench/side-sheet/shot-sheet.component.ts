@@ -15,8 +15,8 @@ import { Notices } from '../../ui/notices';
 import { NumberFieldComponent } from '../../ui/number-field.component';
 import type { Option } from '../../ui/option';
 import { SelectComponent } from '../../ui/select.component';
-import { PartCommands } from '../part-commands';
-import { Stage } from '../stage';
+import { PartCommands } from '../view/part-commands';
+import { Stage } from '../stage/stage';
 
 /** Between these, in frames a second, a rate may be typed. */
 const [LEAST_RATE, MOST_RATE] = [0.1, 1000];

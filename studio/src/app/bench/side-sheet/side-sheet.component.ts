@@ -1,43 +1,32 @@
+import { NgComponentOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { MatTooltip } from '@angular/material/tooltip';
+import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
-import { PoseSheetComponent } from '../pose/pose-sheet.component';
-import { RulerSheetComponent } from '../ruler/ruler-sheet.component';
-import { TimeSheetComponent } from '../time/time-sheet.component';
-import { CurveSheetComponent } from '../shape/curve-sheet.component';
-import { KeySheetComponent } from './key-sheet.component';
-import { PartSheetComponent } from './part-sheet.component';
-import { ShotSheetComponent } from './shot-sheet.component';
+import type { SideSheet } from '../stage/side-sheet';
+import { partSheet } from './part-sheet.component';
+import { SHEETS } from './sheets';
 
 /** The side sheet: a tab each for the chosen keys, the chosen part (or the shot), time, and poses. */
 @Component({
   selector: 'kz-side-sheet',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [
-    MatTooltip,
-    CurveSheetComponent,
-    KeySheetComponent,
-    PartSheetComponent,
-    PoseSheetComponent,
-    RulerSheetComponent,
-    ShotSheetComponent,
-    TimeSheetComponent,
-  ],
+  imports: [NgComponentOutlet, RunDirective],
   template: `
     <div class="tabs" role="tablist" aria-label="Side sheet">
       @for (tab of tabs; track tab.id) {
         <button
           role="tab"
           [id]="'sheet-tab-' + tab.id"
-          [attr.aria-selected]="studio.bench().sheet === tab.id"
-          [attr.tabindex]="studio.bench().sheet === tab.id ? 0 : -1"
+          [attr.aria-selected]="open() === tab"
+          [attr.tabindex]="open() === tab ? 0 : -1"
           aria-controls="sheet-panel"
-          [matTooltip]="tab.tip"
-          (click)="studio.set({ sheet: tab.id })"
+          [kzRun]="'sheet.' + tab.id"
+          [kzTip]="tab.tip"
+          matTooltipPosition="above"
           (keydown)="onKey($event)"
         >
-          {{ tab.id === 'part' && !hasPart() ? 'Shot' : tab.label }}
-          @if (tab.id === 'key' && studio.bench().keys.length > 0) {
+          {{ meant(tab).label }}
+          @if (tab.countsKeys && studio.bench().keys.length > 0) {
             <span class="numbers">{{ studio.bench().keys.length }}</span>
           }
         </button>
@@ -47,24 +36,10 @@ import { ShotSheetComponent } from './shot-sheet.component';
       class="body"
       id="sheet-panel"
       role="tabpanel"
-      [attr.aria-labelledby]="'sheet-tab-' + studio.bench().sheet"
+      [attr.aria-labelledby]="'sheet-tab-' + open().id"
       tabindex="0"
     >
-      @if (studio.bench().sheet === 'key') {
-        <kz-key-sheet />
-      } @else if (studio.bench().sheet === 'curve') {
-        <kz-curve-sheet />
-      } @else if (studio.bench().sheet === 'time') {
-        <kz-time-sheet />
-      } @else if (studio.bench().sheet === 'pose') {
-        <kz-pose-sheet />
-      } @else if (studio.bench().sheet === 'ruler') {
-        <kz-ruler-sheet />
-      } @else if (hasPart()) {
-        <kz-part-sheet />
-      } @else {
-        <kz-shot-sheet />
-      }
+      <ng-container [ngComponentOutlet]="meant(open()).component" />
     </div>
   `,
   styles: `
@@ -118,31 +93,25 @@ import { ShotSheetComponent } from './shot-sheet.component';
 })
 export class SideSheetComponent {
   readonly studio = inject(Studio);
-  readonly tabs = [
-    { id: 'key', label: 'Key', tip: 'The chosen keys' },
-    {
-      id: 'curve',
-      label: 'Curve',
-      tip: 'The chosen channels: treatments, takes, simplify, bake, the table of keys',
-    },
-    { id: 'part', label: 'Part', tip: 'The chosen part, or the shot' },
-    { id: 'time', label: 'Time', tip: 'Pushes, gaps, stretching, Stakes, waits and loops' },
-    { id: 'pose', label: 'Pose', tip: 'Poses copied, mirrored and kept; poses held' },
-    { id: 'ruler', label: 'Ruler', tip: 'Markers and notes, sound, and what things snap to' },
-  ] as const;
-  readonly hasPart = computed(() => {
+  readonly tabs = SHEETS;
+  readonly open = computed(() => SHEETS.find(({ id }) => id === this.studio.bench().sheet) ?? partSheet);
+  private readonly hasPart = computed(() => {
     const id = this.studio.bench().parts.at(-1);
     return this.studio.project()?.parts.some((part) => part.id === id) ?? false;
   });
+
+  /** What a tab says and shows, by whether a part is chosen. */
+  meant(tab: SideSheet): Pick<SideSheet, 'label' | 'component'> {
+    return this.hasPart() ? tab : (tab.withoutPart ?? tab);
+  }
 
   onKey(event: KeyboardEvent): void {
     if (event.key !== 'ArrowLeft' && event.key !== 'ArrowRight') return;
     event.preventDefault();
     event.stopPropagation();
-    const ids = this.tabs.map(({ id }) => id);
     const way = event.key === 'ArrowRight' ? 1 : -1;
-    const next = ids[(ids.indexOf(this.studio.bench().sheet) + way + ids.length) % ids.length]!;
-    this.studio.set({ sheet: next });
-    document.getElementById(`sheet-tab-${next}`)?.focus();
+    const next = SHEETS[(SHEETS.indexOf(this.open()) + way + SHEETS.length) % SHEETS.length]!;
+    this.studio.set({ sheet: next.id });
+    document.getElementById(`sheet-tab-${next.id}`)?.focus();
   }
 }

@@ -8,9 +8,9 @@ import { NumberFieldComponent } from '../../ui/number-field.component';
 import { optionsOf, type Option } from '../../ui/option';
 import { SegmentsComponent } from '../../ui/segments.component';
 import { SelectComponent } from '../../ui/select.component';
-import { ShapeTools, type SideScope } from '../shape/shape-tools';
-import { Stage } from '../stage';
-import { SIDE_LABELS, SIDE_TIPS } from '../words';
+import { ShapeTools, type SideScope } from '../shaping/shape-tools';
+import { Stage } from '../stage/stage';
+import { SIDE_LABELS, SIDE_TIPS } from '../stage/words';
 import {
   common,
   legsWithoutSides,
@@ -18,7 +18,7 @@ import {
   sideSpeeds,
   type ChosenKey,
   type SideName,
-} from '../shape/chosen-keys';
+} from '../shaping/chosen-keys';
 
 /** How the curves meet the chosen keys: modes, speeds and reaches of their sides, points, handles. */
 @Component({

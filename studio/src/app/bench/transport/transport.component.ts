@@ -10,7 +10,7 @@ import { NumberFieldComponent } from '../../ui/number-field.component';
 import { OneStopDirective } from '../../ui/one-stop.directive';
 import type { Option } from '../../ui/option';
 import { SelectComponent } from '../../ui/select.component';
-import { Stage } from '../stage';
+import { Stage } from '../stage/stage';
 
 const MODES: readonly Option<PlayMode>[] = [
   { value: 'once', label: 'Once' },

@@ -2,7 +2,7 @@ import { Injectable, inject } from '@angular/core';
 import { greatestOf, leastOf, splitChannel } from '@kaizen/core';
 import { Studio } from '../../../state/studio';
 import type { Drag } from '../../../ui/follow-drag';
-import { toggled } from '../../picking';
+import { toggled } from '../../stage/picking';
 import { valueOfChannel } from '../../plot/chart-lines';
 import { frameAt, yOf, type Strip } from '../../plot/plot';
 import type { Draggable, Hand, HitScene } from './draggable';

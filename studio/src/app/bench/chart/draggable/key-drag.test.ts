@@ -5,7 +5,7 @@ import { hitChart } from '../hit';
 import type { HitScene } from './draggable';
 import { keysInBox } from './select-by-box';
 import { initialBench } from '../../../state/bench';
-import { channelLabel } from '../../channel-label';
+import { channelLabel } from '../../stage/channel-label';
 import { layPlot, layStrips, PLOT_TOP, RULER, ROW, xOf, yOf } from '../../plot/plot';
 import { chartRows } from '../../plot/rows';
 import { chartProject, EVERY_ROW, programOf } from '../../../testing/chart-project';

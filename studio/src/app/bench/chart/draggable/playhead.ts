@@ -3,7 +3,7 @@ import type { Drag } from '../../../ui/follow-drag';
 import { ChartModel } from '../../plot/chart-model';
 import { frameAt } from '../../plot/plot';
 import { Snapper } from '../../plot/snapper';
-import { Stage } from '../../stage';
+import { Stage } from '../../stage/stage';
 import type { Draggable, Hand, HitScene } from './draggable';
 
 interface Ruler {

@@ -2,7 +2,7 @@ import { Injectable, inject } from '@angular/core';
 import { curveOf, type KeyRef } from '@kaizen/core';
 import { Studio } from '../../../state/studio';
 import type { Drag } from '../../../ui/follow-drag';
-import { sheetFor } from '../../picking';
+import { sheetFor } from '../../stage/picking';
 import { ChartModel } from '../../plot/chart-model';
 import { CLICK_SLOP, NOTHING_SHOWN, type Box } from '../../plot/drag';
 import { ROW, valueStrips, xOf, yOf } from '../../plot/plot';

@@ -4,7 +4,7 @@ import type { Drag } from '../../../ui/follow-drag';
 import { ChartModel } from '../../plot/chart-model';
 import { frameAt, xOf } from '../../plot/plot';
 import { Snapper } from '../../plot/snapper';
-import { TimeTools } from '../../time/time-tools';
+import { TimeTools } from '../../timing/time-tools';
 import type { Draggable, Hand, HitScene } from './draggable';
 
 interface StakeHeld {

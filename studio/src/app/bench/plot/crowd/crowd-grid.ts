@@ -1,3 +1,5 @@
+import { firstAtOrAfter } from '@kaizen/core';
+
 /** What a grid needs of a curve: its value at a frame, and the frames of its keys, rising. */
 export interface CrowdCurve {
   value(frame: number): number;
@@ -57,18 +59,6 @@ export class CrowdGrid {
 
 /** With more keys than this in a column the others change next to nothing of what it shows. */
 const MOST_KEYS_A_COLUMN = 8;
-
-/** The first place in a rising list that is not less than a number. */
-export function firstAtOrAfter(list: ArrayLike<number>, number: number): number {
-  let low = 0;
-  let high = list.length;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (list[middle]! < number) low = middle + 1;
-    else high = middle;
-  }
-  return low;
-}
 
 /** Pixels of a grid in one colour (0 to 255 each): one curve is faint, many are strong. RGBA, row by row from the top. */
 export function crowdPixels(

@@ -1,6 +1,6 @@
 import '@angular/compiler';
 import fc from 'fast-check';
-import { CrowdGrid, crowdPixels, firstAtOrAfter, type CrowdCurve } from './crowd-grid';
+import { CrowdGrid, crowdPixels, type CrowdCurve } from './crowd-grid';
 import { MOST_BY_ONE, partStrip } from './crowds';
 
 const WINDOW = { from: 0, step: 1, columns: 12, rows: 10, low: 0, high: 10 };
@@ -85,11 +85,5 @@ describe('the channels of a strip', () => {
       crowd: channels.filter((channel) => channel !== 'c3'),
     });
     expect(partStrip(channels, () => false).crowd).toBe(channels);
-  });
-});
-
-describe('the search in a rising list', () => {
-  it('finds the first that is not less', () => {
-    expect([0, 1, 1.5, 4, 9].map((at) => firstAtOrAfter([1, 2, 4], at))).toEqual([0, 0, 1, 2, 3]);
   });
 });

@@ -2,7 +2,7 @@ import '@angular/compiler';
 import { changePart, curveOf, setLeg, setSideMode, type Project, curveRates } from '@kaizen/core';
 import { chartProject, programOf } from '../../../testing/chart-project';
 import { NAMED_INK as ink, recordingPen } from '../../../testing/recording-pen';
-import { channelLabel } from '../../channel-label';
+import { channelLabel } from '../../stage/channel-label';
 import { drawBreach, drawLimit, drawRate, limitText } from './draw-rates';
 import type { HitScene } from '../../chart/draggable';
 import { hitChart } from '../../chart/hit';

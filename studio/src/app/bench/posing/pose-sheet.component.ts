@@ -1,0 +1,62 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatTooltip } from '@angular/material/tooltip';
+import type { Axis, ChannelKind } from '@kaizen/core';
+import { CommandRegistry } from '../../commands/registry';
+import { ALL_KINDS } from '../../state/bench';
+import { RunDirective } from '../../commands/run.directive';
+import { Studio } from '../../state/studio';
+import { NumberFieldComponent } from '../../ui/number-field.component';
+import type { Option } from '../../ui/option';
+import { SegmentsComponent } from '../../ui/segments.component';
+import { toggled } from '../stage/picking';
+import { PoseTools } from './pose-tools';
+import type { SideSheet } from '../stage/side-sheet';
+
+/** The side sheet Pose: a pose copied, mirrored, brought from another frame; the shelf; poses held. */
+@Component({
+  selector: 'kz-pose-sheet',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MatTooltip, NumberFieldComponent, SegmentsComponent, RunDirective],
+  templateUrl: './pose-sheet.component.html',
+  styleUrls: ['../side-sheet/sheet.scss', './pose-sheet.component.scss'],
+})
+export class PoseSheetComponent {
+  readonly studio = inject(Studio);
+  readonly tools = inject(PoseTools);
+  readonly registry = inject(CommandRegistry);
+  readonly allKinds = ALL_KINDS;
+  readonly axes: readonly Option<Axis>[] = [
+    { value: 'x', label: 'X', tip: 'The mirror stands across X: left and right change sides' },
+    { value: 'y', label: 'Y', tip: 'The mirror lies across Y: up and down change sides' },
+    { value: 'z', label: 'Z', tip: 'The mirror stands across Z: front and back change sides' },
+  ];
+  readonly from = signal(0);
+  readonly poses = computed(() => this.studio.project()?.poses ?? []);
+  readonly held = computed(() => this.studio.bench().held);
+  readonly whose = computed(() => {
+    const ids = this.studio.bench().parts;
+    const first = this.studio.project()?.parts.find(({ id }) => id === ids[0]);
+    if (!first) return 'no part is picked';
+    const count = this.tools.parts().length;
+    return count === 1 ? first.name : `${first.name} and ${count - 1} more`;
+  });
+  readonly hasParts = computed(() => this.studio.bench().parts.length > 0);
+  readonly released = computed(() => this.held().released);
+
+  toggleKind(kind: ChannelKind): void {
+    this.tools.kinds.update((kinds) => toggled(kinds, kind));
+  }
+
+  setReleased(end: 'start' | 'end', change: (value: number) => number): void {
+    const released = this.released();
+    if (released)
+      this.studio.set({ held: { ...this.held(), released: { ...released, [end]: change(released[end]) } } });
+  }
+}
+
+export const poseSheet: SideSheet = {
+  id: 'pose',
+  label: 'Pose',
+  tip: 'Poses copied, mirrored and kept; poses held',
+  component: PoseSheetComponent,
+};

@@ -1,0 +1,17 @@
+import { poseSheet } from '../posing/pose-sheet.component';
+import { rulerSheet } from '../ruler/ruler-sheet.component';
+import { curveSheet } from '../shaping/curve-sheet.component';
+import type { SideSheet } from '../stage/side-sheet';
+import { timeSheet } from '../timing/time-sheet.component';
+import { keySheet } from './key-sheet.component';
+import { partSheet } from './part-sheet.component';
+
+/** The tabs of the side sheet, in their order. One line a tab. */
+export const SHEETS: readonly SideSheet[] = [
+  keySheet,
+  curveSheet,
+  partSheet,
+  timeSheet,
+  poseSheet,
+  rulerSheet,
+];

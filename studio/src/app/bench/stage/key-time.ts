@@ -1,0 +1,34 @@
+import {
+  greatestOf,
+  leastOf,
+  activeClip,
+  curveOf,
+  curvesOfPart,
+  type Curve,
+  type Project,
+} from '@kaizen/core';
+import type { BenchState } from '../../state/bench';
+
+/** The curves that stepping from key to key goes by: of the chosen channels, else of the chosen parts, else all. */
+function steppedCurves(project: Project, bench: Pick<BenchState, 'channels' | 'parts'>): readonly Curve[] {
+  const chosen = bench.channels.flatMap((channel) => curveOf(project, channel) ?? []);
+  if (chosen.length > 0) return chosen;
+  const ofParts = project.parts
+    .filter((part) => bench.parts.includes(part.id))
+    .flatMap((part) => curvesOfPart(project, part));
+  return ofParts.length > 0 ? ofParts : (activeClip(project)?.curves ?? []);
+}
+
+/** The frame of the nearest key before or after a frame, or null. */
+export function neighbourKeyFrame(
+  project: Project,
+  bench: Pick<BenchState, 'channels' | 'parts'>,
+  frame: number,
+  way: 1 | -1,
+): number | null {
+  const frames = steppedCurves(project, bench)
+    .flatMap((curve) => curve.keys.map((key) => key.frame))
+    .filter((at) => (at - frame) * way > 1e-6);
+  if (frames.length === 0) return null;
+  return way === 1 ? leastOf(frames) : greatestOf(frames);
+}

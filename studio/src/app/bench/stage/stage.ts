@@ -1,0 +1,183 @@
+import { computed, effect, Injectable, inject, signal, untracked } from '@angular/core';
+import {
+  greatestOf,
+  leastOf,
+  compile,
+  curveOf,
+  heldFrame,
+  lastShownFrame,
+  type FrameOutput,
+  type Problem,
+  type Program,
+  type Project,
+} from '@kaizen/core';
+import type { LooseEdit } from '../../state/document';
+import { Studio } from '../../state/studio';
+import { Proposals } from './proposals';
+import { advance, type Playing, type Span } from './playback';
+
+/** A frame evaluated: the program it came from, its output, and which frame. */
+export interface Evaluated {
+  readonly program: Program;
+  readonly out: FrameOutput;
+  readonly frame: number;
+}
+
+/**
+ * What is on show: the project, or what a proposal would make of it, its program, the playhead and the
+ * frame evaluated. The playhead moves outside the store, which learns where it stopped.
+ */
+@Injectable({ providedIn: 'root' })
+export class Stage {
+  private readonly studio = inject(Studio);
+  private readonly proposals = inject(Proposals);
+  readonly frame = signal(0);
+  readonly playing = signal(false);
+  /** Values held by a grip or field that is being dragged, at the playhead. */
+  readonly posing = signal<readonly LooseEdit[]>([]);
+  readonly shown = computed(() => this.proposals.result()?.project ?? this.studio.project());
+  private last: Program | undefined;
+  private readonly compiled = computed(() => {
+    const project = this.shown();
+    if (!project) return null;
+    const result = compile(project, this.last ? { previous: this.last } : {});
+    if (result.ok) this.last = result.value;
+    return result;
+  });
+  readonly program = computed(() => {
+    const result = this.compiled();
+    return result?.ok ? result.value : null;
+  });
+  readonly problems = computed<readonly Problem[]>(() => {
+    const result = this.compiled();
+    return result && !result.ok ? result.problems : [];
+  });
+
+  /** Values that take a curve's place at a frame: loose edits, and what is being dragged. */
+  private readonly instead = computed(() => {
+    const program = this.program();
+    const project = this.shown();
+    const frame = this.frame();
+    const slots = new Map<number, number>();
+    if (!program || !project) return slots;
+    for (const edit of [...this.studio.loose(), ...this.posing()]) {
+      const slot = program.structure.slots.get(edit.channel);
+      if (slot === undefined) continue;
+      if (edit.frame === frame || !curveOf(project, edit.channel)) slots.set(slot, edit.value);
+    }
+    return slots;
+  });
+  /** The frame whose pose shows: the playhead's, or, while poses are held, the last one with a key. */
+  private readonly posedFrame = computed(() => {
+    const project = this.shown();
+    const { held } = this.studio.bench();
+    const frame = this.frame();
+    return held.on && project ? heldFrame(project, frame, held.released) : frame;
+  });
+  private output: FrameOutput | undefined;
+  private outputOf: Program | undefined;
+
+  /** The frame on show, evaluated. The output is one object, filled anew each time. */
+  readonly now = computed<Evaluated | null>(() => {
+    const program = this.program();
+    if (!program) return null;
+    if (
+      !this.output ||
+      this.outputOf?.structure !== program.structure ||
+      this.outputOf.drivers.length !== program.drivers.length
+    ) {
+      this.output = program.createOutput();
+    }
+    this.outputOf = program;
+    const frame = this.posedFrame();
+    program.run(frame, this.output, this.instead());
+    return { program, out: this.output, frame };
+  });
+
+  constructor() {
+    let opened: string | undefined;
+    effect(() => {
+      const { frame } = this.studio.bench();
+      const id = this.studio.project()?.id;
+      untracked(() => {
+        if (id !== opened) this.stop();
+        opened = id;
+        if (!this.playing()) this.frame.set(frame);
+      });
+    });
+  }
+
+  /** A channel's value on show, or null where there is no such channel. */
+  valueOf(channel: string): number | null {
+    const now = this.now();
+    const slot = now?.program.structure.slots.get(channel);
+    return now && slot !== undefined ? now.out.channels[slot]! : null;
+  }
+
+  /** What plays: the shot's range, or from the first key to the last. */
+  span(project: Project): Span {
+    if (!this.studio.bench().playAll)
+      return { first: project.range.start, last: lastShownFrame(project.range) };
+    const frames = project.clips.flatMap((clip) =>
+      clip.curves.flatMap((curve) => [curve.keys[0], curve.keys.at(-1)]),
+    );
+    const known = frames.flatMap((key) => (key ? [key.frame] : []));
+    const all = [project.range.start, project.range.end, ...known];
+    return { first: Math.floor(leastOf(all)), last: Math.ceil(greatestOf(all)) };
+  }
+
+  /** Moves the playhead without telling the store yet, as while scrubbing. */
+  scrub(frame: number): void {
+    this.frame.set(frame);
+  }
+
+  /** Puts the playhead somewhere and tells the store. */
+  goTo(frame: number): void {
+    this.stop();
+    this.frame.set(frame);
+    if (this.studio.bench().frame !== frame) this.studio.set({ frame });
+  }
+
+  toggle(): void {
+    if (this.playing()) this.stop();
+    else this.play();
+  }
+
+  stop(): void {
+    if (!this.playing()) return;
+    this.playing.set(false);
+    this.studio.set({ frame: this.frame() });
+  }
+
+  private play(): void {
+    const project = this.studio.project();
+    if (!project || !this.program()) return;
+    const span = this.span(project);
+    const atEnd = this.studio.bench().playMode === 'once' && this.frame() >= span.last;
+    this.playing.set(true);
+    let playing: Playing = { place: atEnd ? span.first : this.frame(), direction: 1 };
+    let before = performance.now();
+    const tick = (time: number) => {
+      if (!this.playing()) return;
+      const { playMode, playSpeed, playEveryFrame } = this.studio.bench();
+      const open = this.studio.project();
+      if (!open) {
+        this.stop();
+        return;
+      }
+      const elapsed = ((time - before) / 1000) * (open.rate.frames / open.rate.per) * playSpeed;
+      before = time;
+      const next = advance(
+        playing,
+        playEveryFrame ? Math.min(1, Math.max(0, elapsed)) : Math.max(0, elapsed),
+        this.span(open),
+        playMode,
+      );
+      playing = next;
+      this.frame.set(Math.floor(next.place + 1e-9));
+      if (next.done) this.stop();
+      else requestAnimationFrame(tick);
+    };
+    requestAnimationFrame(tick);
+  }
+}

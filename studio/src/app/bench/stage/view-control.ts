@@ -1,0 +1,54 @@
+import { Injectable, signal } from '@angular/core';
+import type { Matrix4 } from 'three';
+
+export type NamedView = 'side-on' | 'side' | 'front' | 'top';
+
+interface Attached {
+  show(view: NamedView): void;
+  fit(all: boolean): void;
+  bring(parts: readonly string[]): void;
+  picture(size: { readonly width: number; readonly height: number }): string | null;
+  /** The matrix of the camera that looks on. */
+  looks(): Matrix4 | null;
+}
+
+/** What commands and buttons may ask of the view. */
+@Injectable({ providedIn: 'root' })
+export class ViewControl {
+  /** The id of the camera part looked through, or null for the working view. */
+  readonly shot = signal<string | null>(null);
+  /** Which project the view stands before, and whether it has found its place. */
+  project: string | undefined;
+  placed = false;
+  private attached: Attached | null = null;
+
+  attach(view: Attached | null): void {
+    this.attached = view;
+    this.project = undefined;
+  }
+
+  show(view: NamedView): void {
+    this.shot.set(null);
+    this.attached?.show(view);
+  }
+
+  fit(all: boolean): void {
+    this.shot.set(null);
+    this.attached?.fit(all);
+  }
+
+  /** Brings parts that were just added into the picture, once they are drawn. */
+  bring(parts: readonly string[]): void {
+    const view = this.attached;
+    if (view) requestAnimationFrame(() => view.bring(parts));
+  }
+
+  /** A small picture of what the view shows, as a data URI; null where there is no view. */
+  picture(size: { readonly width: number; readonly height: number }): string | null {
+    return this.attached?.picture(size) ?? null;
+  }
+
+  looks(): Matrix4 | null {
+    return this.attached?.looks() ?? null;
+  }
+}

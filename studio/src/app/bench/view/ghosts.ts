@@ -1,0 +1,55 @@
+import { Group, LineBasicMaterial, LineSegments, type BufferGeometry, type Color } from 'three';
+import type { Program, Project } from '@kaizen/core';
+import { neighbourKeyFrame } from '../stage/key-time';
+import type { DrawnPart } from './drawn-part';
+import { creaseLines } from './solids/edge-quads';
+
+/** Pale edges of parts where they stand at their keys before and after the playhead. */
+export class Ghosts {
+  readonly group = new Group();
+  private readonly material = new LineBasicMaterial({ transparent: true, opacity: 0.45 });
+  private readonly creases = new WeakMap<BufferGeometry, BufferGeometry>();
+
+  recolor(color: Color): void {
+    this.material.color.copy(color);
+  }
+
+  /** Draws the ghosts of some drawn parts; none without a project. `selected` are the parts whose keys count. */
+  show(
+    project: Project | null,
+    program: Program | null,
+    frame: number,
+    selected: readonly string[],
+    chosen: readonly DrawnPart[],
+  ): void {
+    this.group.clear();
+    if (!project || !program) return;
+    const places = new Map(program.structure.parts.map((part, i) => [part.id, i]));
+    const matrix = new Float64Array(16);
+    for (const way of [-1, 1] as const) {
+      const at = neighbourKeyFrame(project, { channels: [], parts: selected }, frame, way);
+      if (at === null) continue;
+      for (const { part, solids, lines } of chosen) {
+        const index = places.get(part.id);
+        if (index === undefined) continue;
+        program.worldMatrix(index, at, matrix);
+        for (const { batch } of solids) this.add(this.creasesOf(batch.drawn.edges), matrix);
+        if (lines) this.add(lines.object.geometry, matrix);
+      }
+    }
+    this.group.updateMatrixWorld(true);
+  }
+
+  private creasesOf(edges: BufferGeometry): BufferGeometry {
+    let lines = this.creases.get(edges);
+    if (!lines) this.creases.set(edges, (lines = creaseLines(edges)));
+    return lines;
+  }
+
+  private add(geometry: BufferGeometry, matrix: Float64Array): void {
+    const lines = new LineSegments(geometry, this.material);
+    lines.matrixAutoUpdate = false;
+    lines.matrix.fromArray(matrix);
+    this.group.add(lines);
+  }
+}

@@ -1,0 +1,76 @@
+import { Injectable, inject } from '@angular/core';
+import { CommandRegistry } from '../../commands/registry';
+import { Studio } from '../../state/studio';
+import { toggled } from '../stage/picking';
+import type { Eye } from './grip-math';
+import type { StageScene } from './stage-scene';
+import type { Bead } from './trail';
+import { TrailHands } from './trail-hands';
+import type { ViewCamera } from './view-camera';
+
+/** What a press on the view may need of it. */
+export interface PressedView {
+  readonly scene: StageScene | null;
+  readonly view: ViewCamera | null;
+  readonly eye: Eye | null;
+  /** The beads of the trail that show. */
+  readonly beads: readonly Bead[];
+  readonly corner: DOMRect;
+}
+
+/** A press that moved less than this, in pixels, picks. */
+const CLICK_SLOP = 4;
+
+/** Presses on the view: what is no orbit picks what is under it, a key on the trail is taken hold of. */
+@Injectable({ providedIn: 'root' })
+export class ViewPress {
+  private readonly registry = inject(CommandRegistry);
+  private readonly hands = inject(TrailHands);
+  private readonly studio = inject(Studio);
+
+  press(down: PointerEvent, on: PressedView): void {
+    if (this.registry.spaceHeld()) this.registry.useSpace();
+    on.view?.setPanning(this.registry.spaceHeld());
+    if (down.button !== 0 || this.registry.spaceHeld()) return;
+    if (this.grabBead(down, on)) return;
+    const up = (event: PointerEvent) => {
+      removeEventListener('pointerup', up);
+      if (Math.hypot(event.clientX - down.clientX, event.clientY - down.clientY) <= CLICK_SLOP)
+        this.pick(down, on);
+    };
+    addEventListener('pointerup', up);
+  }
+
+  doubleClick(event: MouseEvent, on: PressedView): void {
+    const bead = this.beadUnder(event, on, false);
+    if (bead && !bead.key) this.hands.addKey(bead);
+  }
+
+  /** Takes hold of a key on the trail, where the press is on one. */
+  private grabBead(down: PointerEvent, on: PressedView): boolean {
+    const bead = this.beadUnder(down, on, true);
+    const { view, eye, corner } = on;
+    if (!bead || !eye || !view) return false;
+    view.controls.enabled = false;
+    addEventListener('pointerup', () => (view.controls.enabled = true), { once: true });
+    this.hands.drag(bead, eye, down, corner);
+    return true;
+  }
+
+  private beadUnder(event: MouseEvent, { eye, beads, corner }: PressedView, keysOnly: boolean): Bead | null {
+    if (!eye) return null;
+    return this.hands.beadAt(beads, eye, event.clientX - corner.left, event.clientY - corner.top, keysOnly);
+  }
+
+  private pick(event: PointerEvent, on: PressedView): void {
+    if (this.beadUnder(event, on, false)) return;
+    const { scene, eye, corner } = on;
+    const id = scene?.pick(event.clientX - corner.left, event.clientY - corner.top, eye?.camera) ?? null;
+    const adding = event.ctrlKey || event.metaKey;
+    const { parts } = this.studio.bench();
+    if (id === null && adding) return;
+    const next = id === null ? [] : adding ? toggled(parts, id) : [id];
+    this.studio.pick({ parts: next, ...(adding ? {} : { channels: [], keys: [], handles: [] }) });
+    if (id !== null) this.studio.set({ sheet: 'part' });
+  }
+}

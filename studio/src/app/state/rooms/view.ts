@@ -1,0 +1,23 @@
+import type { Vec3 } from '@kaizen/core';
+import { atLeast, field, flag, number, oneOf, orNull, shaped, vector } from './field';
+
+export type Tool = 'select' | 'move' | 'turn' | 'size';
+export type Axes = 'own' | 'parent' | 'world' | 'view';
+
+/** How the view is looked at, and with what parts are taken hold of in it. */
+export const viewFields = {
+  tool: field<Tool>('select', oneOf('select', 'move', 'turn', 'size')),
+  axes: field<Axes>('own', oneOf('own', 'parent', 'world', 'view')),
+  steps: field<{ readonly on: boolean; readonly length: number; readonly angle: number }>(
+    { on: false, length: 0.1, angle: 15 },
+    shaped({ on: flag, length: number, angle: number }),
+  ),
+  /** A point of the world about which parts turn and size instead of their pivots. */
+  turnPoint: field<Vec3 | null>(null, orNull(vector)),
+  trail: field<boolean>(true, flag),
+  ghosts: field<boolean>(false, flag),
+  /** While it plays the view goes along with what is chosen. */
+  keepInSight: field<boolean>(false, flag),
+  /** Width to height of the frame that is drawn when a camera is looked through. */
+  shotFrame: field(16 / 9, atLeast(0.1)),
+};
