@@ -96,7 +96,7 @@ import { ViewComponent } from './view/view.component';
                   [value]="studio.bench().density"
                   (chosen)="halves.setDensity($event, 'upper')"
                 />
-                <kz-transport />
+                <kz-transport *kzInTurn />
               </div>
               <div class="filters">
                 <kz-filter-row *kzInTurn />

@@ -1,6 +1,7 @@
-import type { IDBPTransaction } from 'idb';
+import { unwrap, type IDBPTransaction } from 'idb';
 import { fillItem, stripItem, type AssetBytes, type Listed } from '@kaizen/core';
 import type { Snapshot } from '../state/document';
+import { whenIdle } from '../ui/when-idle';
 import {
   keysOf,
   PROJECT_STORES,
@@ -152,6 +153,9 @@ async function write(
 /** So many pieces are read or written before the page gets a turn: a few milliseconds. */
 const PIECES_A_SLICE = 150;
 
+/** Between pieces that are written ahead the page does what waits, but not for longer than so many milliseconds. */
+const LONGEST_PAUSE = 20;
+
 /** Lets the page do what waits. */
 function pause(): Promise<void> {
   return new Promise((done) => setTimeout(done));
@@ -190,15 +194,17 @@ export async function savePiecesAhead(
     giveUp?.throwIfAborted();
     const transaction = db.transaction(['pieces', 'blobs'], 'readwrite');
     abortedBy(giveUp, transaction);
-    const pieces = transaction.objectStore('pieces');
-    const work: Promise<unknown>[] = i === 0 ? [pieces.delete(keysOf(id))] : [];
+    // thousands of requests: who waits for the transaction need not wait for each
+    const pieces = unwrap(transaction.objectStore('pieces'));
+    const blobs = unwrap(transaction.objectStore('blobs'));
+    if (i === 0) pieces.delete(keysOf(id));
     for (const piece of written.slice(i, i + PIECES_A_SLICE)) {
       const { value, blob } = stow(piece, next.bytes);
-      work.push(pieces.put({ project: id, key: piece.key, value: textOf(piece.key, value) }));
-      if (blob) work.push(transaction.objectStore('blobs').put(blob[1], [id, blob[0]]));
+      pieces.put({ project: id, key: piece.key, value: textOf(piece.key, value) });
+      if (blob) blobs.put(blob[1], [id, blob[0]]);
     }
-    await Promise.all([...work, transaction.done]);
-    await pause();
+    await transaction.done;
+    await new Promise<void>((done) => whenIdle(done, LONGEST_PAUSE));
   }
   return next.snapshot;
 }
