@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { newProject } from '../edit';
 import { readProject, writeProject, type Asset, type Project } from '../project';
 import { dataUri, sha256Hex } from './asset-bytes';
-import { assetsBeside, assetsWithin, bytesOfAsset, hashNamed } from './assets-beside';
+import { assetsBeside, assetsWithin, bytesOfAsset, hashNamed, pictureWithin } from './assets-beside';
 import { readKaizenZip, unpackKaizenZip, writeKaizenZip } from './kaizen-zip';
 
 const GLB = 'model/gltf-binary';
@@ -39,6 +39,27 @@ describe('assets beside their project', () => {
     const beside = assetsBeside(project);
     expect(beside.project).toBe(project);
     expect(bytesOfAsset(odd, beside.bytes)).toEqual(Uint8Array.of(1, 2));
+  });
+
+  it('are pictures of poses too; one that is nowhere is left out of the file', () => {
+    const picture = dataUri('image/jpeg', Uint8Array.of(3, 1, 4));
+    const pose = { id: 'up', name: 'Up', values: {}, picture };
+    const project: Project = {
+      ...newProject('p', 'P'),
+      poses: [pose, { ...pose, id: 'bare', picture: null }],
+    };
+    const beside = assetsBeside(project);
+    expect(beside.project.poses.map((each) => each.picture)).toEqual([
+      `sha256:${sha256Hex(Uint8Array.of(3, 1, 4))};image/jpeg`,
+      null,
+    ]);
+    expect(pictureWithin(beside.project.poses[0]!.picture!, beside.bytes)).toBe(picture);
+    expect(assetsWithin(beside.project, beside.bytes)).toEqual(project);
+    expect(assetsWithin(beside.project, new Map()).poses[0]!.picture).toBeNull();
+    expect(unpackKaizenZip(writeKaizenZip(beside.project, beside.bytes))).toEqual({
+      ok: true,
+      value: beside,
+    });
   });
 
   it('that are nowhere leave their name in the file, which can be read', () => {

@@ -1,4 +1,4 @@
-import type { Asset, Project } from '../project';
+import type { Asset, Pose, Project } from '../project';
 import { bytesOfUri, dataUri, sha256Hex } from './asset-bytes';
 
 /** Bytes of assets by their SHA-256, 64 lower-case hexadecimal digits. */
@@ -10,16 +10,41 @@ export interface ProjectBeside {
   readonly bytes: AssetBytes;
 }
 
-/** What stands in the place of an asset's bytes where these lie beside the project: `sha256:` and their hash. */
-const NAMED = /^sha256:([0-9a-f]{64})$/;
+/** What stands in the place of bytes that lie beside the project: `sha256:` and their hash, and the type of a picture. */
+const NAMED = /^sha256:([0-9a-f]{64})(?:;(.+))?$/;
 
 /** The hash that an asset's URI names; null where it is another kind of URI. */
 export function hashNamed(uri: string): string | null {
   return NAMED.exec(uri)?.[1] ?? null;
 }
 
-export function namedUri(hash: string): string {
-  return `sha256:${hash}`;
+/** A URI that names bytes by their hash; `type` is that of a picture, as an asset says its own. */
+export function namedUri(hash: string, type?: string): string {
+  return type === undefined ? `sha256:${hash}` : `sha256:${hash};${type}`;
+}
+
+/** A data URI as one that names its bytes, and these; null where its bytes would not give it back letter by letter. */
+export function nameBytes(
+  uri: string,
+): { readonly uri: string; readonly hash: string; readonly bytes: Uint8Array; readonly type: string } | null {
+  const type = /^data:([^;,]+);base64,/.exec(uri)?.[1];
+  const bytes = type === undefined ? null : bytesOfUri(uri);
+  if (!bytes || dataUri(type!, bytes) !== uri) return null;
+  const hash = sha256Hex(bytes);
+  return { uri: namedUri(hash, type), hash, bytes, type: type! };
+}
+
+/** The type of a picture that a URI names; undefined where it names none. */
+export function pictureType(uri: string): string | undefined {
+  return NAMED.exec(uri)?.[2];
+}
+
+/** A picture as a data URI, also where it is only named; null where its bytes are nowhere. */
+export function pictureWithin(uri: string, beside: AssetBytes): string | null {
+  const [, hash, type] = NAMED.exec(uri) ?? [];
+  if (hash === undefined || type === undefined) return uri;
+  const bytes = beside.get(hash);
+  return bytes ? dataUri(type, bytes) : null;
 }
 
 /** The bytes of an asset: those in its URI, or those it names; null where they are nowhere. */
@@ -29,24 +54,33 @@ export function bytesOfAsset({ uri }: Pick<Asset, 'uri'>, beside: AssetBytes): U
 }
 
 /**
- * A project with its assets' bytes beside it, where they stood in it as data URIs: so a value of the project stays small, whatever
- * models it has. A data URI that its bytes would not give back letter by letter stays as it is.
+ * A project with the bytes of its assets and of its poses' pictures beside it, where they stood in it as data URIs: so a value of the
+ * project stays small, whatever models it has. A data URI that its bytes would not give back letter by letter stays as it is.
  */
-export function assetsBeside<P extends { readonly assets?: readonly Asset[] }>(
+export function assetsBeside<P extends Partial<Pick<Project, 'assets' | 'poses'>>>(
   project: P,
 ): { readonly project: P; readonly bytes: AssetBytes } {
   const bytes = new Map<string, Uint8Array>();
   const assets = project.assets?.map((asset): Asset => {
-    const own = bytesOfUri(asset.uri);
-    if (!own || dataUri(asset.type, own) !== asset.uri) return asset;
-    const hash = sha256Hex(own);
-    bytes.set(hash, own);
-    return { ...asset, uri: namedUri(hash) };
+    const named = nameBytes(asset.uri);
+    if (named?.type !== asset.type) return asset;
+    bytes.set(named.hash, named.bytes);
+    return { ...asset, uri: namedUri(named.hash) };
   });
-  return { project: bytes.size > 0 ? { ...project, assets } : project, bytes };
+  const poses = project.poses?.map((pose): Pose => {
+    const named = typeof pose.picture === 'string' ? nameBytes(pose.picture) : null;
+    if (!named) return pose;
+    bytes.set(named.hash, named.bytes);
+    return { ...pose, picture: named.uri };
+  });
+  const lists = { ...(assets ? { assets } : {}), ...(poses ? { poses } : {}) };
+  return { project: bytes.size > 0 ? { ...project, ...lists } : project, bytes };
 }
 
-/** The project as a file has it: with the bytes that its assets name in it as data URIs. The very same where none is named. */
+/**
+ * The project as a file has it: with the bytes that it names in it as data URIs. The very same where none is named. A picture whose
+ * bytes are nowhere is left out.
+ */
 export function assetsWithin(project: Project, bytes: AssetBytes): Project {
   let changed = false;
   const assets = project.assets.map((asset): Asset => {
@@ -55,5 +89,12 @@ export function assetsWithin(project: Project, bytes: AssetBytes): Project {
     changed = true;
     return { ...asset, uri: dataUri(asset.type, own) };
   });
-  return changed ? { ...project, assets } : project;
+  const poses = project.poses.map((pose): Pose => {
+    if (pose.picture === null) return pose;
+    const picture = pictureWithin(pose.picture, bytes);
+    if (picture === pose.picture) return pose;
+    changed = true;
+    return { ...pose, picture };
+  });
+  return changed ? { ...project, assets, poses } : project;
 }

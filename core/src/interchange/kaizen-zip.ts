@@ -24,7 +24,7 @@ export function writeKaizenZip(project: Project, beside: AssetBytes = new Map())
     files[uri] = bytes;
     return { ...asset, uri };
   });
-  files[PROJECT_NAME] = strToU8(writeProject({ ...project, assets }));
+  files[PROJECT_NAME] = strToU8(writeProject(assetsWithin({ ...project, assets }, beside)));
   return zipSync(files, { level: 6, mtime: '1980-01-01T00:00:00' });
 }
 
@@ -79,7 +79,7 @@ export function unpackKaizenZip(bytes: Uint8Array): Result<ProjectBeside> {
   }
   return {
     ok: true,
-    value: { project: assets.length > 0 ? { ...read.value, assets } : read.value, bytes: beside },
+    value: { project: { ...within.project, assets }, bytes: beside },
   };
 }
 

@@ -1,7 +1,15 @@
 import { Injectable } from '@angular/core';
-import { assetsWithin, bytesOfAsset, type Asset, type AssetBytes, type Project } from '@kaizen/core';
+import {
+  assetsWithin,
+  bytesOfAsset,
+  nameBytes,
+  pictureWithin,
+  type Asset,
+  type AssetBytes,
+  type Project,
+} from '@kaizen/core';
 
-/** The bytes of the open project's models and sounds, which the project itself only names. */
+/** The bytes of the open project's models, sounds and pictures, which the project itself only names. */
 @Injectable({ providedIn: 'root' })
 export class Assets {
   private bytes = new Map<string, Uint8Array>();
@@ -18,6 +26,19 @@ export class Assets {
 
   add(bytes: AssetBytes): void {
     for (const [hash, each] of bytes) this.bytes.set(hash, each);
+  }
+
+  /** A data URI as one that names its bytes, which lie beside the project from now on. */
+  named(uri: string): string {
+    const named = nameBytes(uri);
+    if (!named) return uri;
+    this.bytes.set(named.hash, named.bytes);
+    return named.uri;
+  }
+
+  /** A picture to be shown, as a data URI; null where its bytes are nowhere. */
+  picture(uri: string): string | null {
+    return pictureWithin(uri, this.bytes);
   }
 
   bytesOf(asset: Asset): Uint8Array | null {

@@ -148,6 +148,21 @@ describe('what the browser keeps', () => {
     expect(await db.count('blobs')).toBe(0);
   });
 
+  it('has pictures of poses as bytes too, whether the project names them or has them in it', async () => {
+    const picture = 'data:image/jpeg;base64,AwEE';
+    const withPose: Project = { ...project, poses: [{ id: 'up', name: 'Up', values: {}, picture }] };
+    const { project: named, bytes } = assetsBeside(withPose);
+    for (const first of [kept(snapshot(withPose)), kept(snapshot(named), '', new Map(bytes))]) {
+      const db = await fresh();
+      await save(db, me(), null, first);
+      expect(JSON.stringify(await db.getAll('pieces'))).not.toContain('AwEE');
+      expect(await db.getAll('blobs')).toEqual([...bytes.values()]);
+      const back = (await load(db, 'p'))!;
+      expect(back.snapshot.project.poses).toEqual(named.poses);
+      expect(writeProject(assetsWithin(back.snapshot.project, back.bytes))).toBe(writeProject(withPose));
+    }
+  });
+
   it('has a model that the project only names by the very bytes, and a tab that follows gets them', async () => {
     const db = await fresh();
     const first = kept(snapshot(project));

@@ -3,6 +3,7 @@ import {
   dataUri,
   hashNamed,
   namedUri,
+  pictureType,
   sha256Hex,
   type Asset,
   type AssetBytes,
@@ -10,7 +11,7 @@ import {
 import type { Piece } from './pieces';
 
 /**
- * Bytes out of pieces: a model or a sound stands in its piece by its hash, a picture as a data URI, and all of them in the storage as
+ * Bytes out of pieces: a model, a sound or a picture stands in its piece by its hash, and in the storage as
  * bytes by their SHA-256, with `{blob, type}` in their place. So a model is written once, not with every change of its name.
  */
 interface Stowed {
@@ -46,7 +47,8 @@ export function stow(
   const text = (value as Record<string, unknown>)[field];
   const hash = typeof text === 'string' ? hashNamed(text) : null;
   if (hash !== null) {
-    const named = { blob: hash, type: (value as Asset).type } satisfies Stowed;
+    const type = pictureType(text as string) ?? (value as Asset).type;
+    const named = { blob: hash, type } satisfies Stowed;
     const own = bytes.get(hash);
     return { value: { ...value, [field]: named }, ...(own ? { blob: [hash, own] } : {}) };
   }
@@ -67,8 +69,8 @@ export function blobNamed(key: string, value: unknown): string | undefined {
 }
 
 /**
- * A piece as the project has it, from what is stored: bytes of a model or sound go into `beside`, and the piece names them. Undefined
- * where a picture is gone.
+ * A piece as the project has it, from what is stored: its bytes go into `beside`, and the piece names them. Undefined where
+ * they should stand in it and are gone.
  */
 export function unstow(
   key: string,
@@ -81,9 +83,10 @@ export function unstow(
   const stored = (value as Record<string, unknown>)[field];
   if (!isStowed(stored)) return value;
   const bytes = blobs.get(stored.blob);
-  if (field === 'uri' && stored.type === (value as Asset).type) {
+  const isPicture = field === 'picture';
+  if (isPicture || stored.type === (value as Asset).type) {
     if (bytes) beside.set(stored.blob, bytes);
-    return { ...(value as object), [field]: namedUri(stored.blob) };
+    return { ...(value as object), [field]: namedUri(stored.blob, isPicture ? stored.type : undefined) };
   }
   return bytes ? { ...(value as object), [field]: dataUri(stored.type, bytes) } : undefined;
 }

@@ -1,3 +1,5 @@
+import { FocusKeyManager } from '@angular/cdk/a11y';
+import { hasModifierKey } from '@angular/cdk/keycodes';
 import { DestroyRef, Directive, ElementRef, inject, type AfterViewInit } from '@angular/core';
 
 /** What can be reached inside a group by the arrow keys. */
@@ -54,39 +56,28 @@ export class OneStopDirective implements AfterViewInit {
   }
 
   onKey(event: KeyboardEvent): void {
-    const at = event.target as HTMLElement;
     const items = this.items();
-    const index = items.indexOf(at);
-    if (index < 0 || event.ctrlKey || event.metaKey || event.altKey || event.shiftKey) return;
-    const next = nextItem(items, index, event.key);
-    if (!next) return;
-    event.preventDefault();
-    event.stopPropagation();
-    next.focus();
+    const index = items.indexOf(event.target as HTMLElement);
+    if (index < 0) return;
+    const way = { ArrowDown: 1, ArrowUp: -1 }[event.key] as 1 | -1 | undefined;
+    const below = way && !hasModifierKey(event) ? inAnotherRow(items, index, way) : undefined;
+    if (below) {
+      event.preventDefault();
+      below.focus();
+    } else {
+      const keys = new FocusKeyManager(items.map((item) => ({ focus: () => item.focus() })))
+        .withVerticalOrientation()
+        .withHorizontalOrientation('ltr')
+        .withHomeAndEnd()
+        .withWrap();
+      keys.updateActiveItem(index);
+      keys.onKeydown(event);
+    }
+    if (event.defaultPrevented) event.stopPropagation();
   }
 }
 
-/** Left and right go along the row; up and down to the nearest of another row, else along too. */
-function nextItem(items: readonly HTMLElement[], index: number, key: string): HTMLElement | undefined {
-  const count = items.length;
-  switch (key) {
-    case 'Home':
-      return items[0];
-    case 'End':
-      return items[count - 1];
-    case 'ArrowRight':
-      return items[(index + 1) % count];
-    case 'ArrowLeft':
-      return items[(index + count - 1) % count];
-    case 'ArrowDown':
-      return inAnotherRow(items, index, 1) ?? items[(index + 1) % count];
-    case 'ArrowUp':
-      return inAnotherRow(items, index, -1) ?? items[(index + count - 1) % count];
-    default:
-      return undefined;
-  }
-}
-
+/** The nearest button of another row of the grid: below, or above. */
 function inAnotherRow(items: readonly HTMLElement[], index: number, way: 1 | -1): HTMLElement | undefined {
   const boxes = items.map((item) => item.getBoundingClientRect());
   const here = boxes[index]!;

@@ -32,7 +32,7 @@ import { drawCurves } from './draw-curves';
 import { drawOverlay } from './draw-overlay';
 import { drawRuler, drawTimeGrid } from './draw-ruler';
 import { drawTicks } from './draw-ticks';
-import { readInk, type Ink } from '../plot/ink';
+import { penOf, readInk, type Ink } from '../plot/ink';
 import { KeyMenuComponent } from './key-menu.component';
 import { PathPlotComponent } from './path/path-plot.component';
 import { frameAt, valueStrips, type Strip } from '../plot/plot';
@@ -181,15 +181,6 @@ export class ChartComponent implements AfterViewInit {
     });
   }
 
-  private pen(canvas: HTMLCanvasElement): CanvasRenderingContext2D | null {
-    const pen = canvas.getContext('2d');
-    if (pen) {
-      pen.setTransform(devicePixelRatio, 0, 0, devicePixelRatio, 0, 0);
-      pen.textRendering = 'geometricPrecision';
-    }
-    return pen;
-  }
-
   private drawBase(): void {
     const ink = this.ink();
     const plot = this.model.plot();
@@ -201,7 +192,7 @@ export class ChartComponent implements AfterViewInit {
     const rows = ticks ? this.model.rows() : [];
     const scrollTop = ticks ? this.model.scrollTop() : 0;
     const loose = this.studio.loose();
-    const pen = ink && this.pen(this.base().nativeElement);
+    const pen = ink && penOf(this.base().nativeElement);
     if (!pen || !ink || !project || !program) return;
     pen.fillStyle = ink.sheet;
     pen.fillRect(0, 0, plot.width, plot.height);
@@ -261,7 +252,7 @@ export class ChartComponent implements AfterViewInit {
       boxes: this.boxes(),
       tags: this.model.tags(),
     };
-    const pen = ink && this.pen(this.overlay().nativeElement);
+    const pen = ink && penOf(this.overlay().nativeElement);
     if (pen && ink) drawOverlay(pen, plot, ink, frame, drag, time);
   }
 

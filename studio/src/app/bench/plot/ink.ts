@@ -65,3 +65,13 @@ function hatchPattern(color: string): CanvasPattern | string {
 
 export const MONO = "11px 'IBM Plex Mono', monospace";
 export const WORDS = "12.5px 'Barlow Semi Condensed', sans-serif";
+
+/** The pen of a canvas, in pixels of the page whatever the screen's are. */
+export function penOf(canvas: HTMLCanvasElement): CanvasRenderingContext2D | null {
+  const pen = canvas.getContext('2d');
+  if (pen) {
+    pen.setTransform(devicePixelRatio, 0, 0, devicePixelRatio, 0, 0);
+    pen.textRendering = 'geometricPrecision';
+  }
+  return pen;
+}

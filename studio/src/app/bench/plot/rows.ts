@@ -11,6 +11,7 @@ import {
 import type { BenchState } from '../../state/bench';
 import type { LooseEdit } from '../../state/document';
 import { channelLabelOf, type ChannelLabel } from '../stage/channel-label';
+import { childrenOf } from './children-of';
 
 /** A row that stands for several channels: of a part, or of one kind of it. Its pegs stand for the keys of its curves. */
 interface SummaryRow {
@@ -276,22 +277,6 @@ function matches(text: string, search: string): boolean {
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
   const lower = text.toLowerCase();
   return words.every((word) => lower.includes(word));
-}
-
-const childrenCache = new WeakMap<readonly Part[], Map<string | null, readonly Part[]>>();
-function childrenOf(project: Project): Map<string | null, readonly Part[]> {
-  let children = childrenCache.get(project.parts);
-  if (!children) {
-    const lists = new Map<string | null, Part[]>();
-    for (const part of project.parts) {
-      const list = lists.get(part.parent) ?? [];
-      list.push(part);
-      lists.set(part.parent, list);
-    }
-    children = lists;
-    childrenCache.set(project.parts, children);
-  }
-  return children;
 }
 
 /** The curves whose keys a row's pegs are or stand for. */

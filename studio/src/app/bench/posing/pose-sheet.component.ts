@@ -4,6 +4,7 @@ import type { Axis, ChannelKind } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
 import { ALL_KINDS } from '../../state/bench';
 import { RunDirective } from '../../commands/run.directive';
+import { Assets } from '../../state/assets';
 import { Studio } from '../../state/studio';
 import { NumberFieldComponent } from '../../ui/number-field.component';
 import type { Option } from '../../ui/option';
@@ -22,6 +23,7 @@ import type { SideSheet } from '../stage/side-sheet';
 })
 export class PoseSheetComponent {
   readonly studio = inject(Studio);
+  private readonly assets = inject(Assets);
   readonly tools = inject(PoseTools);
   readonly registry = inject(CommandRegistry);
   readonly allKinds = ALL_KINDS;
@@ -32,6 +34,13 @@ export class PoseSheetComponent {
   ];
   readonly from = signal(0);
   readonly poses = computed(() => this.studio.project()?.poses ?? []);
+  /** The pictures of the poses, as they can be shown, by their ids. */
+  readonly pictures = computed(
+    () =>
+      new Map(
+        this.poses().map(({ id, picture }) => [id, picture === null ? null : this.assets.picture(picture)]),
+      ),
+  );
   readonly held = computed(() => this.studio.bench().held);
   readonly whose = computed(() => {
     const ids = this.studio.bench().parts;

@@ -18,6 +18,7 @@ import {
   type PoseValues,
 } from '@kaizen/core';
 import { ALL_KINDS } from '../../state/bench';
+import { Assets } from '../../state/assets';
 import { Studio } from '../../state/studio';
 import { shownFrame } from '../../ui/amount';
 import { Notices } from '../../ui/notices';
@@ -29,6 +30,7 @@ import { ViewControl } from '../stage/view-control';
 @Injectable({ providedIn: 'root' })
 export class PoseTools {
   private readonly studio = inject(Studio);
+  private readonly assets = inject(Assets);
   private readonly stage = inject(Stage);
   private readonly poser = inject(Poser);
   private readonly notices = inject(Notices);
@@ -122,11 +124,12 @@ export class PoseTools {
     const names = new Set(project.poses.map(({ name }) => name));
     let n = project.poses.length + 1;
     while (names.has(`Pose ${n}`)) n++;
+    const picture = this.view.picture({ width: 128, height: 80 });
     const kept: Pose = {
       id: crypto.randomUUID(),
       name: `Pose ${n}`,
       values: Object.fromEntries(pose),
-      picture: this.view.picture({ width: 128, height: 80 }),
+      picture: picture === null ? null : this.assets.named(picture),
     };
     this.studio.edit('Keep a pose', (now) => keepPose(now, kept));
   }

@@ -32,7 +32,7 @@ const MOVES: readonly { readonly how: SeamMove; readonly label: string; readonly
             <span class="soft">{{ head }}</span>
           }
           @for (gap of gaps(); track $index) {
-            <span class="numbers">{{ place(gap) }}</span>
+            <span class="numbers place">{{ place(gap) }}</span>
             @for (cell of cells(gap); track cell.what) {
               <span class="numbers gap" [class.closed]="cell.closed" [attr.data-gap]="cell.what">{{
                 cell.text
@@ -79,10 +79,14 @@ const MOVES: readonly { readonly how: SeamMove; readonly label: string; readonly
     }
     .grid {
       display: grid;
-      grid-template-columns: auto 1fr 1fr 1fr;
-      gap: 2px 14px;
+      grid-template-columns: minmax(112px, auto) 1fr 1fr 1fr;
+      gap: 2px 10px;
       margin-bottom: 6px;
       font-size: 12px;
+    }
+    /* one line whatever its frames: what lies below stays where it is while an offer is shown */
+    .place {
+      white-space: nowrap;
     }
     .gap {
       color: var(--caution);

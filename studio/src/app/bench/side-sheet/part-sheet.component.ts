@@ -57,8 +57,6 @@ const GROUPS = [
 ] as const;
 type RestGroup = keyof Rest;
 const SQUASH: Squash = { axis: 'y', anchor: [0, 0, 0], frame: 'part' };
-import { ShotSheetComponent } from './shot-sheet.component';
-import type { SideSheet } from '../stage/side-sheet';
 
 /** The side sheet Part: its values at the playhead, and what it is made of. */
 @Component({
@@ -291,11 +289,3 @@ function namedApart(parts: readonly Part[]): readonly { readonly id: string; rea
 function replaced<T extends readonly number[]>(list: T, { axis, change }: VectorChange): T {
   return list.map((value, i) => (i === axis ? change(value) : value)) as unknown as T;
 }
-
-export const partSheet: SideSheet = {
-  id: 'part',
-  label: 'Part',
-  tip: 'The chosen part, or the shot',
-  component: PartSheetComponent,
-  withoutPart: { label: 'Shot', component: ShotSheetComponent },
-};

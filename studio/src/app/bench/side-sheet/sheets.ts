@@ -4,7 +4,7 @@ import { curveSheet } from '../shaping/curve-sheet.component';
 import type { SideSheet } from '../stage/side-sheet';
 import { timeSheet } from '../timing/time-sheet.component';
 import { keySheet } from './key-sheet.component';
-import { partSheet } from './part-sheet.component';
+import { partSheet } from './part-sheet';
 
 /** The tabs of the side sheet, in their order. One line a tab. */
 export const SHEETS: readonly SideSheet[] = [

@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import type { SideSheet } from '../stage/side-sheet';
-import { partSheet } from './part-sheet.component';
+import { partSheet } from './part-sheet';
 import { SHEETS } from './sheets';
 
 /** The side sheet: a tab each for the chosen keys, the chosen part (or the shot), time, and poses. */

@@ -2,14 +2,12 @@ import {
   Color,
   Group,
   Matrix4,
-  Mesh,
   PerspectiveCamera,
   Raycaster,
   Scene,
   Vector2,
   Vector3,
   WebGLRenderer,
-  type Intersection,
   type Object3D,
 } from 'three';
 import {
@@ -27,6 +25,7 @@ import { Ghosts } from './ghosts';
 import { Ground, shadowMatrix } from './ground';
 import type { Inks } from './ink-material';
 import { PartLines } from './part-lines';
+import { partOnRay } from './part-on-ray';
 import { Solids } from './solids/solids';
 import { TrailObject, type Bead } from './trail';
 
@@ -218,18 +217,8 @@ export class StageScene {
   /** Whether anything but some parts and what hangs on them lies between a place and far away in a direction. */
   hides(place: Vector3, away: Vector3, except: readonly string[]): boolean {
     const own = this.within(except);
-    const ray = new Raycaster(place, away);
-    const probe = new Mesh();
-    return [...this.drawn.values()].some(({ part, solids, matrix, hidden }) => {
-      if (hidden || own.has(part.id)) return false;
-      return solids.some(({ batch }) => {
-        const hits: Intersection[] = [];
-        probe.geometry = batch.drawn.solid;
-        probe.matrixWorld.fromArray(matrix);
-        probe.raycast(ray, hits);
-        return hits.length > 0;
-      });
-    });
+    const others = [...this.drawn.values()].filter(({ part }) => !own.has(part.id));
+    return partOnRay(others, new Raycaster(place, away), { lines: false }) !== null;
   }
 
   /** The part under a place of the canvas in pixels, or null. */
@@ -238,21 +227,7 @@ export class StageScene {
     const ray = new Raycaster();
     ray.params.Line.threshold = 0.06;
     ray.setFromCamera(new Vector2((x / width) * 2 - 1, 1 - (y / height) * 2), camera);
-    const probe = new Mesh();
-    let nearest = Infinity;
-    let found: string | null = null;
-    for (const { part, solids, lines, matrix, hidden } of this.drawn.values()) {
-      if (hidden) continue;
-      const hits: Intersection[] = [];
-      for (const { batch } of solids) {
-        probe.geometry = batch.drawn.solid;
-        probe.matrixWorld.fromArray(matrix);
-        probe.raycast(ray, hits);
-      }
-      lines?.object.raycast(ray, hits);
-      for (const { distance } of hits) if (distance < nearest) [nearest, found] = [distance, part.id];
-    }
-    return found;
+    return partOnRay(this.drawn.values(), ray, { lines: true });
   }
 
   /** The corners of some parts' solids, or of all: what has to fit into a view. */
