@@ -159,7 +159,9 @@ async function parsedAndChecked(browser, validator, text) {
 
 function row(what, value, most, unit) {
   const shown = unit === 'ms' ? value.toFixed(0) : value.toFixed(2);
-  return { what, measured: `${shown} ${unit}`, wanted: `at most ${most}`, good: value <= most };
+  // the page tells of tasks from 50 ms on only
+  const measured = unit === 'ms' && value === 0 ? 'under 50 ms' : `${shown} ${unit}`;
+  return { what, measured, wanted: `at most ${most}`, good: value <= most };
 }
 
 async function answered(url) {
