@@ -268,9 +268,9 @@ export function fillItem(list: Listed, item: Fields): Fields {
   return fill(shapeOf(list), withName);
 }
 
-/** A curve with its defaults put in but for its keys, which have theirs already. */
-export function fillCurveAroundKeys(item: Fields): Fields {
-  return fillAllBut(key, curve, item);
+/** A curve with its defaults put in, around keys that have theirs already. */
+export function fillCurveAround(keys: readonly Fields[], item: Fields): Fields {
+  return { ...fill(curve, { ...item, keys: [] }), keys };
 }
 
 /** A key with its defaults put in. */

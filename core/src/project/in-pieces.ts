@@ -1,5 +1,5 @@
 import type { Clip, Curve } from './curve-types';
-import { bareKey, fillCurveAroundKeys, fillDefaults, fillItem, fillKey, isBareKey } from './defaults';
+import { bareKey, fillCurveAround, fillDefaults, fillItem, fillKey, isBareKey } from './defaults';
 import type { Part, Project } from './types';
 
 /**
@@ -49,7 +49,7 @@ export function* documentPieces(document: Fields): Generator<DocumentPiece> {
 
 /**
  * The text of some curves without their keys' frames and values, and these as numbers. Where all keys of a curve have nothing
- * more, their count stands for them, else each key's other fields.
+ * more, their count stands for them, else each key's other fields; a key whose fields stand in another order stays whole.
  */
 function withoutNumbers(curves: readonly Fields[]): {
   readonly text: string;
@@ -60,8 +60,14 @@ function withoutNumbers(curves: readonly Fields[]): {
     if (!Array.isArray(curve['keys'])) return curve;
     const keys = curve['keys'] as readonly Fields[];
     const bare = keys.every(isBareKey);
-    for (const key of keys) numbers.push(key['frame'] as number, key['value'] as number);
-    return { ...curve, keys: bare ? keys.length : keys.map(({ frame: _, value: __, ...more }) => more) };
+    const others = keys.map((key) => {
+      const [first, second] = Object.keys(key);
+      if (!bare && (first !== 'frame' || second !== 'value')) return key;
+      const { frame, value, ...more } = key;
+      numbers.push(frame as number, value as number);
+      return more;
+    });
+    return { ...curve, keys: bare ? keys.length : others };
   });
   return { text: JSON.stringify(rest), numbers: Float64Array.from(numbers) };
 }
@@ -76,14 +82,13 @@ function withNumbers(curves: readonly Fields[], numbers: Float64Array): readonly
       return keys;
     }
     return (written as readonly Fields[]).map((more) =>
-      fillKey({ frame: numbers[at++]!, value: numbers[at++]!, ...more }),
+      fillKey('frame' in more ? more : { frame: numbers[at++]!, value: numbers[at++]!, ...more }),
     );
   };
   return curves.map((curve) => {
     const { keys } = curve;
-    return fillCurveAroundKeys(
-      keys === undefined ? curve : { ...curve, keys: keysOf(keys) },
-    ) as unknown as Curve;
+    const filled = keys === undefined ? fillItem('curves', curve) : fillCurveAround(keysOf(keys), curve);
+    return filled as unknown as Curve;
   });
 }
 

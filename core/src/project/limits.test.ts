@@ -101,9 +101,18 @@ describe('a document in pieces', () => {
       ...group(`p${i}`),
       ...(i % 2 ? { name: `Part ${i}` } : {}),
     }));
+    const weighed = { kind: 'gain', factor: 2, weight: { keys: keys(4) } };
     const curves = parts.map(({ id }, i) => ({
       channel: `${id}/translate.y`,
-      keys: keys(20).map((key) => (i % 3 ? key : { ...key, out: { mode: 'flat' } })),
+      keys: keys(20).map(
+        ({ frame, value }) =>
+          [
+            { frame, value },
+            { frame, value, out: { mode: 'flat' } },
+            { out: { mode: 'flat' }, value, frame },
+          ][i % 3],
+      ),
+      ...(i % 5 ? {} : { otherTake: { keys: keys(3) }, treatments: [weighed] }),
       note: 'kept',
     }));
     const document = {
