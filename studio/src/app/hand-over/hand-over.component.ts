@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signa
 import { MatTooltip } from '@angular/material/tooltip';
 import { RouterLink } from '@angular/router';
 import { compile, csvCarries, gltfCarries, frameList } from '@kaizen/core';
-import { ProjectFile } from '../ui/project-file';
+import { ProjectFile } from '../open/project-file';
 import { download, fileName, type ProjectFileKind } from '../ui/download';
 import { Assets } from '../state/assets';
 import { Studio } from '../state/studio';

@@ -1,8 +1,8 @@
 import { Injectable, inject } from '@angular/core';
 import { Assets } from '../state/assets';
 import { Studio } from '../state/studio';
-import { downloadProject, type ProjectFileKind } from './download';
-import { Notices } from './notices';
+import { downloadProject, type ProjectFileKind } from '../ui/download';
+import { Notices } from '../ui/notices';
 
 /** The open project as a file among the user's downloads. */
 @Injectable({ providedIn: 'root' })

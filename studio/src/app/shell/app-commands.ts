@@ -2,7 +2,7 @@ import { Injectable, inject } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { Router } from '@angular/router';
 import type { Command } from '../commands/command';
-import { ProjectFile } from '../ui/project-file';
+import { ProjectFile } from '../open/project-file';
 import { Opener } from '../open/opener';
 import { Studio } from '../state/studio';
 import { Notices } from '../ui/notices';

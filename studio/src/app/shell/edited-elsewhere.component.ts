@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, effect, inject, signal } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
-import { ProjectFile } from '../ui/project-file';
+import { ProjectFile } from '../open/project-file';
 import { Studio } from '../state/studio';
 import { Keeper } from '../storage/keeper';
 import { Notices } from '../ui/notices';

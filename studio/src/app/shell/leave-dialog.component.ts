@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/cor
 import { MAT_DIALOG_DATA, MatDialogRef } from '@angular/material/dialog';
 import { MatTooltip } from '@angular/material/tooltip';
 import type { Project } from '@kaizen/core';
-import { ProjectFile } from '../ui/project-file';
+import { ProjectFile } from '../open/project-file';
 
 import type { LeaveAnswer } from '../storage/leave-question';
 

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
-import { ProjectFile } from '../ui/project-file';
+import { ProjectFile } from '../open/project-file';
 import { Studio } from '../state/studio';
 import type { Unusable } from '../storage/connection';
 
