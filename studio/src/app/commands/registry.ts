@@ -14,6 +14,7 @@ export class CommandRegistry {
   private readonly changed = signal<Changed>({});
   private space: 'up' | 'held' | 'used' = 'up';
   readonly commands = computed(() => this.groups().flat());
+  private readonly byId = computed(() => new Map(this.commands().map((command) => [command.id, command])));
   private readonly byShortcut = computed(() => {
     const map = new Map<string, Command[]>();
     for (const command of this.commands())
@@ -60,7 +61,7 @@ export class CommandRegistry {
   }
 
   find(id: string): Command | undefined {
-    return this.commands().find((command) => command.id === id);
+    return this.byId().get(id);
   }
 
   /** A tooltip's text: what it does, and its shortcut. */

@@ -95,9 +95,8 @@ export class ChartCommands {
         id: 'chart.pin',
         label: 'Keep the chosen channels drawn, or no longer',
         group: 'Chart',
-        meant: () => namedChannels(this.studio.bench()),
-        on: (channels) =>
-          channels.length > 0 && channels.every((channel) => this.studio.bench().pinned.includes(channel)),
+        meant: () => this.named(),
+        on: (channels) => channels.every((channel) => this.studio.bench().pinned.includes(channel)),
         run: (channels) =>
           this.studio.set({
             pinned: channels.reduce((list, channel) => toggled(list, channel), this.studio.bench().pinned),
@@ -177,6 +176,11 @@ export class ChartCommands {
   }
 
   /** The channels that the selection names, as far as they have a curve. */
+  private named(): readonly string[] | null {
+    const named = namedChannels(this.studio.bench());
+    return named.length > 0 ? named : null;
+  }
+
   private channels(): readonly string[] | null {
     const project = this.studio.project();
     const named = namedChannels(this.studio.bench()).filter(
@@ -211,8 +215,9 @@ export class ChartCommands {
 
   private onlyThis(channel: string): void {
     const { only, channels } = this.studio.bench();
-    this.studio.set({ only: only === channel ? null : channel });
-    if (!channels.includes(channel))
+    const off = only === channel;
+    this.studio.set({ only: off ? null : channel });
+    if (!off && !channels.includes(channel))
       this.studio.pick({ channels: [channel], parts: [splitChannel(channel).part] });
   }
 }
