@@ -95,11 +95,11 @@ describe('kaizen sample', () => {
     expect(err).toMatch(message);
   });
 
-  it('refuses in one line what it cannot evaluate yet', () => {
+  it('refuses a ring of parts in one line', () => {
     const aim = { id: 'c', kind: 'aim', part: 'drum', target: 'drum' };
     const { code, err } = run('sample', file({ ...PROJECT, constraints: [aim] }));
     expect(code).toBe(1);
-    expect(err).toMatch(/rig\.kaizen\.json: \/constraints\/0: this Kaizen does not compute "aim"/);
+    expect(err).toMatch(/rig\.kaizen\.json: \/constraints\/0: parts and channels run in a ring: drum → drum/);
     expect(err.trim().split('\n')).toHaveLength(1);
   });
 });
@@ -142,20 +142,23 @@ describe('kaizen validate', () => {
     ]);
   });
 
-  it('reads expressions and rings too, and accepts what is only not computed yet', () => {
+  it('reads expressions and mechanisms too', () => {
     const driver = { id: 'd', target: 'drum/translate.x', kind: 'expression', expression: '1 +', inputs: {} };
     expect(run('validate', file({ ...PROJECT, drivers: [driver] })).out).toMatch(
       /^\/drivers\/0\/expression: /,
     );
-    const follow = {
-      id: 'f',
+    const gear = {
+      id: 'g',
       target: 'drum/translate.x',
-      kind: 'follow',
-      input: 'drum/rotate.y',
-      frequency: 1,
-      damping: 0.5,
+      kind: 'linkage',
+      linkage: 'gear',
+      inputs: { angle: 'drum/rotate.y' },
+      output: 'speed',
+      params: { teethIn: 12, teethOut: 24 },
     };
-    expect(run('validate', file({ ...PROJECT, drivers: [follow] })).code).toBe(0);
+    expect(run('validate', file({ ...PROJECT, drivers: [gear] })).out).toMatch(
+      /^\/drivers\/0\/output: a gear has no output "speed"; it must be angle/,
+    );
   });
 });
 

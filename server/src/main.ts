@@ -8,7 +8,7 @@ const root = join(dirname(fileURLToPath(import.meta.url)), '..', '..');
 const app = createApp({
   studio: join(root, 'studio', 'dist'),
   samples: join(root, 'samples'),
-  schema: join(root, 'core', 'src', 'project', 'kaizen.schema.json'),
+  schema: join(root, 'core', 'src', 'file', 'kaizen.schema.json'),
 });
 
 const wanted = Number(process.env['PORT'] ?? 4280);

@@ -5,6 +5,7 @@ import {
   csvLines,
   exportGltf,
   expressionsCountingFrames,
+  roundedFrames,
   frameList,
   writeGlb,
   writeGltfText,
@@ -60,6 +61,7 @@ export const convert: Command = {
     if (settings.fps !== undefined) {
       for (const id of expressionsCountingFrames(project))
         tell(`the expression of driver "${id}" counts frames and was left as it is; look it over`);
+      for (const what of roundedFrames(project, { frames: settings.fps, per: 1 })) tell(what);
       project = changeRateKeepingSeconds(project, { frames: settings.fps, per: 1 }).project;
     }
     const made = contents(from, project, format, settings);

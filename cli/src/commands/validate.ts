@@ -19,10 +19,10 @@ export const validate: Command = {
   },
 };
 
-/** Everything wrong in the file itself; what this version does not evaluate yet is no fault of the file. */
+/** Everything wrong in the file: what can't be read, and what can't be computed. */
 function findProblems(file: string, io: Io): readonly Problem[] {
   const read = readAny(file, io);
   if (!read.ok) return read.problems;
   const compiled = compile(read.value.project);
-  return compiled.ok ? [] : compiled.problems.filter((problem) => !problem.notYet);
+  return compiled.ok ? [] : compiled.problems;
 }

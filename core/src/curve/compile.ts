@@ -53,8 +53,13 @@ export function curveValue(curve: CompiledCurve, frame: number): number {
   return curve.treated ? curve.treated.value(frame) : keyedValue(curve.keys, frame, curve.rest);
 }
 
-/** Value and the first three derivatives per frame, just after the frame. */
-export function curveJet(curve: CompiledCurve, frame: number): Jet {
+/** Before a frame by this share of it: where rates just before it are read through treatments. */
+const JUST_BEFORE = 1e-9;
+
+/** Value and the first three derivatives per frame, just after the frame (just before it, when `left`). */
+export function curveJet(curve: CompiledCurve, frame: number, left = false): Jet {
   if (curve.muted) return constantJet(curve.rest);
-  return curve.treated ? curve.treated.jet(frame) : keyedJet(curve.keys, frame, curve.rest);
+  if (!curve.treated) return keyedJet(curve.keys, frame, curve.rest, left);
+  const [, d1, d2, d3] = curve.treated.jet(left ? frame - JUST_BEFORE * Math.max(1, Math.abs(frame)) : frame);
+  return [curve.treated.value(frame), d1, d2, d3];
 }

@@ -5,9 +5,9 @@ import {
   DEFAULT_OUTSIDE,
   DEFAULT_SIDE,
   firstWhere,
-  LEAST_KEY_GAP,
   partProperties,
 } from '../project';
+import { LEAST_KEY_GAP } from '../file';
 import { curveRef, ownerOf, weightAsCurve } from './curve-ref';
 
 /** A key by its channel in the active clip and its frame, which no two keys of a curve share. */

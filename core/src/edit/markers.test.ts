@@ -13,7 +13,8 @@ import {
   removeMarker,
   removeSound,
 } from './index';
-import { readProject, writeProject, type Marker } from '../project';
+import { type Marker } from '../project';
+import { readProject, writeProject } from '../file';
 import { readKaizenZip, writeKaizenZip } from '../interchange';
 import { dataUri, sha256Hex } from '../interchange/asset-bytes';
 import { testProject, valueAt } from '../../testing/project';

@@ -1,5 +1,5 @@
 import { addParts, newPart, removeParts, type NewPartKind } from './index';
-import { readDocument, stripDefaults } from '../project';
+import { readDocument, stripDefaults } from '../file';
 import { programOf, testProject } from '../../testing/project';
 
 const KINDS: readonly NewPartKind[] = [

@@ -1,5 +1,4 @@
 import {
-  defaultBlock,
   type CameraBlock,
   type Geometry,
   type LightBlock,
@@ -7,6 +6,7 @@ import {
   type Part,
   type Rest,
 } from '../project';
+import { defaultBlock } from '../file';
 
 /** What a new part can be: a group, a simple shape, a camera or a light. */
 export type NewPartKind =

@@ -5,6 +5,7 @@ export function newProject(id: string, name: string): Project {
   return {
     format: 'kaizen',
     version: 1,
+    edition: 1,
     id,
     name,
     rate: { frames: 24, per: 1 },

@@ -1,5 +1,5 @@
 import { addParts, changePart, newProject, possibleParents, setRange, setRestValue } from './index';
-import { readDocument, stripDefaults } from '../project';
+import { readDocument, stripDefaults } from '../file';
 import { testProject } from '../../testing/project';
 
 const project = testProject({

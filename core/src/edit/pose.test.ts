@@ -1,5 +1,5 @@
 import { keepPose, mirroredPose, poseAt, poseOfKinds, removeParts, removePose, renamePose } from './index';
-import { readProject, writeProject } from '../project';
+import { readProject, writeProject } from '../file';
 import { programOf, testProject } from '../../testing/project';
 
 const project = testProject(

@@ -1,5 +1,6 @@
-import { driverInputs, splitChannel, type Pose, type Project } from '../project';
-import { withDescendants } from '../rig';
+import { splitChannel, type Naming, type Placement, type Pose, type Project } from '../project';
+import { driverReads } from '../drive';
+import { constraintReads, withDescendants } from '../rig';
 
 /** Removes parts with all below them, and what names them: curves, drivers, constraints, values in poses, and models nothing shows any more. */
 export function removeParts(project: Project, ids: readonly string[]): Project {
@@ -11,19 +12,28 @@ export function removeParts(project: Project, ids: readonly string[]): Project {
     const curves = clip.curves.filter((curve) => !lost(curve.channel));
     return curves.length === clip.curves.length ? clip : { ...clip, curves };
   });
-  const drivers = project.drivers.filter((driver) => ![driver.target, ...driverInputs(driver)].some(lost));
+  const named = (namings: readonly Naming[]) =>
+    namings.some(({ names, id }) => (names === 'channel' ? lost(id) : names === 'part' && gone.has(id)));
+  const drivers = project.drivers.filter((driver) => !lost(driver.target) && !named(driverReads(driver)));
   const constraints = project.constraints.filter(
-    ({ part, target, middle, tip, path, distance }) =>
-      ![part, target, middle, tip, path].some((id) => id !== undefined && gone.has(id)) &&
-      !(distance !== undefined && lost(distance)),
+    (constraint) => !gone.has(constraint.part) && !named(constraintReads(constraint)),
   );
+  const arrangement = project.arrangement.map((placement) => withoutParts(placement, gone));
   const shown = parts.flatMap((part) =>
     part.kind === 'mesh' && part.geometry.shape === 'asset' ? [part.geometry.asset] : [],
   );
   const used = new Set([...shown, ...project.sounds.map(({ asset }) => asset)]);
   const assets = project.assets.filter((asset) => used.has(asset.id));
   const poses = project.poses.flatMap((pose) => withoutChannels(pose, lost));
-  return { ...project, parts, clips, drivers, constraints, assets, poses };
+  return { ...project, parts, clips, drivers, constraints, arrangement, assets, poses };
+}
+
+/** A placement that renames no part to, or from, one that is gone. */
+function withoutParts(placement: Placement, gone: ReadonlySet<string>): Placement {
+  const kept = Object.entries(placement.partMap).filter(([from, to]) => !gone.has(from) && !gone.has(to));
+  return kept.length === Object.keys(placement.partMap).length
+    ? placement
+    : { ...placement, partMap: Object.fromEntries(kept) };
 }
 
 /** A pose without some channels, as a list that is empty where none are left. */

@@ -1,4 +1,5 @@
-import { readProject, writeProject, type Project } from '../project';
+import { type Project } from '../project';
+import { readProject, writeProject } from '../file';
 import { repeatedKeys } from '../curve';
 import { testProject, valueAt } from '../../testing/project';
 import {

@@ -55,6 +55,22 @@ function expectRunsAsAlone(program: Program, frames: readonly number[]): void {
 }
 
 describe('running a frame', () => {
+  it('fills an output that was made for an earlier state of the project', () => {
+    const before = projectWith([{ keys: [{ value: 1 }] }]);
+    const out = programOf(before).createOutput();
+    const parts = [...before.parts, { ...before.parts[0]!, id: 'crane' }];
+    const driver = { id: 'd', target: 'crane/rotate.y', kind: 'expression', expression: '7', inputs: {} };
+    const after = programOf({
+      ...before,
+      parts,
+      drivers: [{ ...driver, combine: 'replace', muted: false }],
+    } as unknown as Project);
+    after.run(0, out);
+    expect(out.channels[after.structure.slots.get('crane/rotate.y')!]).toBe(7);
+    expect(out.world).toHaveLength(2);
+    expect([...out.failed]).toEqual([0]);
+  });
+
   it('gives each curve the very value it has alone, at frames in any order, within and outside its keys', () => {
     const frames = fc.array(fc.double({ min: -60, max: 120, noNaN: true }), { minLength: 3, maxLength: 12 });
     fc.assert(

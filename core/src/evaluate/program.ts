@@ -1,34 +1,32 @@
-import type { Curve, Problem, Project, Result } from '../project';
+import type { Project, Result } from '../project';
 import { activeClip, secondsPerFrame } from '../project';
-import { addJets, constantJet, type Jet } from '../law';
-import { compileCurve, curveJet, curveValue, type CompiledCurve, type CurveContext } from '../curve';
-import type { ChannelReader, CompiledDriver } from '../drive';
-import { localMatrix, multiplyAffine } from '../rig';
-import { FlatCurves } from './flat-curves';
-import { linkDrivers, type Links } from './link-drivers';
+import type { Jet } from '../law';
+import type { CompiledCurve, CurveContext } from '../curve';
+import type { CompiledDriver, Reader } from '../drive';
+import type { CompiledConstraint } from '../rig';
+import { ClipValues, PlacedValues, type BaseValues } from './base-values';
+import { buildGraph, type Graph } from './graph';
+import { JetMoment, type JetFrames } from './jet-moment';
+import { Moment, type FrameOutput } from './moment';
 import { structureOf, type Structure } from './structure';
-import { unsupportedProblems } from './unsupported';
-
-/** What a run fills: one number a channel slot, sixteen a part, and which drivers failed. */
-export interface FrameOutput {
-  readonly channels: Float64Array;
-  /** World matrices, column-major, one view a part, in file order. */
-  readonly world: readonly Float64Array[];
-  /** 1 where the driver of that place in `program.drivers` failed at the frame. */
-  readonly failed: Uint8Array;
-}
 
 /** A project flattened for evaluation. Reading it changes nothing that a reader can see. */
 export interface Program {
   readonly structure: Structure;
   readonly context: CurveContext;
-  /** Compiled curves and the slots they write, in clip order. */
+  /** Compiled curves of the clip that is worked on and the slots they write, in clip order. */
   readonly curves: readonly CompiledCurve[];
   readonly curveSlots: Int32Array;
   readonly drivers: readonly CompiledDriver[];
+  readonly constraints: readonly CompiledConstraint[];
+  /** The place in the project's lists of each of these drivers and constraints. */
+  readonly driverPlaces: readonly number[];
+  readonly constraintPlaces: readonly number[];
   /** Channels that are animated or driven, animated ones first, each once. */
   readonly moving: readonly string[];
   createOutput(): FrameOutput;
+  /** Why a constraint, by its place in `constraints`, is not met at a frame, 0 where it is (see FAILURES). Runs only what it reads. */
+  unmetAt(constraint: number, frame: number): number;
   /**
    * Fills `out` with all channels and world matrices at a frame. Allocates nothing. `instead` gives channels another
    * value than their curve's, before the drivers run.
@@ -41,14 +39,14 @@ export interface Program {
   /** The channel's value by its curve alone, without drivers. */
   baseValue(slot: number, frame: number): number;
   isDriven(slot: number): boolean;
-  /** The compiled curve of a channel, or undefined where it has none. */
+  /** The compiled curve of a channel in the clip that is worked on, or undefined where it has none. */
   curveAt(slot: number): CompiledCurve | undefined;
-  /** One part's world matrix at any frame, by the part's place in the file; column-major into `out`. Runs only its parents. */
+  /** One part's world matrix at any frame, by the part's place in the file; column-major into `out`. Runs only what it reads. */
   worldMatrix(part: number, frame: number, out: Float64Array): void;
 }
 
 export interface CompileOptions {
-  /** Evaluate this clip alone, drivers on; default: the active clip. */
+  /** Evaluate this clip alone, drivers on; default: the arrangement, or without one the active clip. */
   readonly clip?: string;
   /** A program of an earlier state of the project: what did not change is taken over from it. */
   readonly previous?: Program;
@@ -58,239 +56,223 @@ export interface CompileOptions {
 export function compile(project: Project, options: CompileOptions = {}): Result<Program> {
   const clip =
     options.clip === undefined ? activeClip(project) : project.clips.find(({ id }) => id === options.clip);
-  const previous = options.previous as FlatProgram | undefined;
-  const takenOver = previous?.takeOver(project, clip?.curves ?? []);
-  if (takenOver) return { ok: true, value: takenOver };
-
-  const problems: Problem[] = unsupportedProblems(
-    options.clip === undefined ? project : { ...project, arrangement: [] },
-  );
+  const previous = options.previous as GraphProgram | undefined;
+  const placed = options.clip === undefined && project.arrangement.length > 0;
   const structure = structureOf(project.parts);
-  const links = linkDrivers(project, structure);
-  if (!links.ok) problems.push(...links.problems);
-  if (problems.length > 0 || !links.ok) return { ok: false, problems };
-  return { ok: true, value: new FlatProgram(project, structure, clip?.curves ?? [], links.value) };
+  const context: CurveContext = previous?.fits(project)
+    ? previous.context
+    : { secondsPerFrame: secondsPerFrame(project.rate), gravity: project.gravity };
+  const curves = clip?.curves ?? [];
+  const same = previous && previous.structure === structure && previous.context === context ? previous : null;
+  const values = same?.clip.takeOver(curves, context) ?? new ClipValues(curves, structure, context);
+  const graph: Result<Graph> =
+    same?.graphFits(project) === true ? { ok: true, value: same.graph } : buildGraph(project, structure);
+  if (!graph.ok) return graph;
+  if (same && values === same.clip && graph.value === same.graph && placed === same.placed && !placed)
+    return { ok: true, value: same };
+  const base = placed ? new PlacedValues(project, structure, context) : values;
+  return { ok: true, value: new GraphProgram(project, structure, context, values, base, graph.value) };
 }
 
-class FlatProgram implements Program, ChannelReader {
-  readonly context: CurveContext;
-  readonly curves: readonly CompiledCurve[];
-  readonly curveSlots: Int32Array;
+/** Values and matrices at other frames that a program remembers of one node. */
+const MOST_FRAMES = 256;
+/** Frames whose rates a program remembers. */
+const MOST_JET_FRAMES = 1024;
+/** Moments of other frames that are kept filled. */
+const MOST_MOMENTS = 4;
+
+class GraphProgram implements Program, JetFrames {
   readonly secondsPerFrame: number;
-  private readonly curveOfSlot: Int32Array;
-  private readonly flat: FlatCurves;
+  readonly placed: boolean;
   private movingChannels: readonly string[] | undefined;
+  private readonly moments: Moment[] = [];
+  private readonly values = new Map<number, Map<number, number>>();
+  private readonly matrices = new Map<number, Map<number, Float64Array>>();
+  private readonly jets = new Map<number, JetMoment>();
+  private readonly keeps = new Map<object, unknown>();
+  private asking: Moment | undefined;
 
   constructor(
     private readonly project: Project,
     readonly structure: Structure,
-    private readonly source: readonly Curve[],
-    private readonly links: Links,
-    shared?: { readonly program: FlatProgram; readonly changed: readonly number[] },
+    readonly context: CurveContext,
+    readonly clip: ClipValues,
+    readonly base: BaseValues,
+    readonly graph: Graph,
   ) {
-    this.secondsPerFrame = secondsPerFrame(project.rate);
-    this.context = shared?.program.context ?? {
-      secondsPerFrame: this.secondsPerFrame,
-      gravity: project.gravity,
-    };
-    this.flat = shared?.program.flat ?? new FlatCurves();
-    if (shared) {
-      this.curveSlots = shared.program.curveSlots;
-      this.curveOfSlot = shared.program.curveOfSlot;
-      const curves = shared.program.curves.slice();
-      for (const i of shared.changed) curves[i] = this.compileAt(i);
-      this.curves = curves;
-      return;
-    }
-    this.curveSlots = Int32Array.from(source, (curve) => structure.slots.get(curve.channel) ?? -1);
-    this.curveOfSlot = new Int32Array(structure.channels.length).fill(-1);
-    this.curveSlots.forEach((slot, i) => (this.curveOfSlot[slot] = i));
-    this.curves = source.map((_, i) => this.compileAt(i));
+    this.secondsPerFrame = context.secondsPerFrame;
+    this.placed = base !== clip;
   }
 
-  private compileAt(i: number): CompiledCurve {
-    return compileCurve(this.source[i]!, this.structure.rest[this.curveSlots[i]!] ?? 0, this.context);
+  get curves(): readonly CompiledCurve[] {
+    return this.clip.curves;
   }
-
+  get curveSlots(): Int32Array {
+    return this.clip.curveSlots;
+  }
   get drivers(): readonly CompiledDriver[] {
-    return this.links.drivers;
+    return this.graph.drivers;
+  }
+  get constraints(): readonly CompiledConstraint[] {
+    return this.graph.constraints;
+  }
+  get driverPlaces(): readonly number[] {
+    return this.graph.driverPlaces;
+  }
+  get constraintPlaces(): readonly number[] {
+    return this.graph.constraintPlaces;
   }
 
   get moving(): readonly string[] {
     this.movingChannels ??= [
       ...new Set([
-        ...this.source.map((curve) => curve.channel),
-        ...this.links.drivers.map((driver) => this.structure.channels[driver.target]!),
+        ...this.base.channels,
+        ...this.graph.drivers.map((driver) => this.structure.channels[driver.target]!),
       ]),
     ];
     return this.movingChannels;
   }
 
-  /** The program of a project where only curves changed since this one was made and none came or went; else null. */
-  takeOver(project: Project, curves: readonly Curve[]): FlatProgram | null {
-    if (
-      project.parts !== this.project.parts ||
-      project.drivers !== this.project.drivers ||
-      project.constraints !== this.project.constraints ||
-      project.arrangement !== this.project.arrangement ||
-      project.rate !== this.project.rate ||
-      project.gravity !== this.project.gravity ||
-      curves.length !== this.source.length
-    ) {
-      return null;
-    }
-    if (curves === this.source) return this;
-    const { source } = this;
-    const changed: number[] = [];
-    for (let i = 0; i < curves.length; i++) {
-      if (curves[i] === source[i]) continue;
-      if (curves[i]!.channel !== source[i]!.channel) return null;
-      changed.push(i);
-    }
-    return new FlatProgram(project, this.structure, curves, this.links, { program: this, changed });
+  /** Whether curves compiled for this program hold for a project: its rate and gravity are the same. */
+  fits(project: Project): boolean {
+    const { rate, gravity } = this.project;
+    return rate.frames * project.rate.per === rate.per * project.rate.frames && gravity === project.gravity;
+  }
+
+  /** Whether drivers and constraints are those that this program was compiled for. */
+  graphFits(project: Project): boolean {
+    const { drivers, constraints, range } = this.project;
+    return (
+      project.drivers === drivers &&
+      project.constraints === constraints &&
+      (constraints.length === 0 || (range.start === project.range.start && range.end === project.range.end))
+    );
   }
 
   createOutput(): FrameOutput {
-    const all = new Float64Array(this.structure.parts.length * 16);
-    return {
-      channels: new Float64Array(this.structure.channels.length),
-      world: this.structure.parts.map((_, i) => all.subarray(i * 16, i * 16 + 16)),
-      failed: new Uint8Array(this.links.drivers.length),
-    };
+    return new Moment(this);
   }
 
   run(frame: number, out: FrameOutput, instead?: ReadonlyMap<number, number>): void {
-    const { channels } = out;
-    channels.set(this.structure.rest);
-    const { curves, curveSlots } = this;
-    this.flat.run(curves, curveSlots, frame, channels);
-    if (instead) for (const [slot, value] of instead) channels[slot] = value;
-    if (this.links.drivers.length > 0) this.runDrivers(frame, out);
-    this.runMatrices(out);
-  }
-
-  private runDrivers(frame: number, out: FrameOutput): void {
-    const { order, bySlot, drivers } = this.links;
-    out.failed.fill(0);
-    running.channels = out.channels;
-    running.frame = frame;
-    running.later = this;
-    running.secondsPerFrame = this.secondsPerFrame;
-    for (let i = 0; i < order.length; i++) {
-      const slot = order[i]!;
-      const list = bySlot.get(slot)!;
-      for (let j = 0; j < list.length; j++) {
-        const driver = drivers[list[j]!]!;
-        const result = driver.value(frame, running);
-        const next = driver.add ? out.channels[slot]! + result : result;
-        if (Number.isFinite(next)) out.channels[slot] = next;
-        else out.failed[list[j]!] = 1;
-      }
-    }
-  }
-
-  private runMatrices(out: FrameOutput): void {
-    const { frames, firstSlot, hierarchy } = this.structure;
-    const { order, parents } = hierarchy;
-    for (let i = 0; i < order.length; i++) {
-      const part = order[i]!;
-      const parent = parents[part]!;
-      const world = out.world[part]!;
-      if (parent < 0) {
-        localMatrix(world, frames[part]!, out.channels, firstSlot[part]!);
-      } else {
-        localMatrix(local, frames[part]!, out.channels, firstSlot[part]!);
-        multiplyAffine(world, out.world[parent]!, local);
-      }
-    }
+    const moment = out as Moment;
+    moment.adopt(this);
+    moment.run(frame, instead);
   }
 
   baseValue(slot: number, frame: number): number {
-    const curve = this.curveOfSlot[slot]!;
-    return curve >= 0 ? curveValue(this.curves[curve]!, frame) : this.structure.rest[slot]!;
+    return this.base.value(slot, frame);
   }
 
   curveAt(slot: number): CompiledCurve | undefined {
-    const curve = this.curveOfSlot[slot];
-    return curve === undefined || curve < 0 ? undefined : this.curves[curve];
-  }
-
-  worldMatrix(part: number, frame: number, out: Float64Array): void {
-    const { hierarchy } = this.structure;
-    this.ownMatrix(part, frame, out);
-    for (let above = hierarchy.parents[part]!; above >= 0; above = hierarchy.parents[above]!) {
-      this.ownMatrix(above, frame, parentLocal);
-      multiplyAffine(out, parentLocal, out);
-    }
-  }
-
-  /** The local matrix of one part at any frame. */
-  private ownMatrix(part: number, frame: number, out: Float64Array): void {
-    const slot = this.structure.firstSlot[part]!;
-    for (let i = 0; i < TRANSFORM_VALUES; i++) transform[i] = this.channelValue(slot + i, frame);
-    localMatrix(out, this.structure.frames[part]!, transform, 0);
+    return this.clip.curveAt(slot);
   }
 
   isDriven(slot: number): boolean {
-    return this.links.bySlot.has(slot);
-  }
-
-  /** ChannelReader: what drivers read at any frame. */
-  value(slot: number, frame: number): number {
-    return this.channelValue(slot, frame);
-  }
-
-  jet(slot: number, frame: number): Jet {
-    const curve = this.curveOfSlot[slot]!;
-    let jet = curve >= 0 ? curveJet(this.curves[curve]!, frame) : constantJet(this.structure.rest[slot]!);
-    for (const index of this.links.bySlot.get(slot) ?? []) {
-      const driver = this.links.drivers[index]!;
-      const result = driver.jet(frame, this);
-      const value = driver.value(frame, this);
-      const next = driver.add ? addJets(jet, result) : result;
-      const nextValue = driver.add ? jet[0] + value : value;
-      if (Number.isFinite(nextValue)) jet = [nextValue, next[1], next[2], next[3]];
-    }
-    return jet;
+    return this.graph.nodeOfSlot.has(slot);
   }
 
   channelValue(slot: number, frame: number): number {
-    let value = this.baseValue(slot, frame);
-    const list = this.links.bySlot.get(slot);
-    if (!list) return value;
-    for (let i = 0; i < list.length; i++) {
-      const driver = this.links.drivers[list[i]!]!;
-      const result = driver.value(frame, this);
-      const next = driver.add ? value + result : result;
-      if (Number.isFinite(next)) value = next;
-    }
+    const node = this.graph.nodeOfSlot.get(slot);
+    if (node === undefined) return this.base.value(slot, frame);
+    let known = this.values.get(slot);
+    if (!known) this.values.set(slot, (known = new Map<number, number>()));
+    const kept = known.get(frame);
+    if (kept !== undefined) return kept;
+    const moment = this.take(frame);
+    moment.ensure(node);
+    const value = moment.channels[slot]!;
+    moment.busy--;
+    if (known.size >= MOST_FRAMES) known.clear();
+    known.set(frame, value);
     return value;
+  }
+
+  worldMatrix(part: number, frame: number, out: Float64Array): void {
+    let known = this.matrices.get(part);
+    if (!known) this.matrices.set(part, (known = new Map<number, Float64Array>()));
+    let matrix = known.get(frame);
+    if (!matrix) {
+      const moment = this.take(frame);
+      moment.ensure(part);
+      matrix = moment.world[part]!.slice();
+      moment.busy--;
+      if (known.size >= MOST_FRAMES) known.clear();
+      known.set(frame, matrix);
+    }
+    out.set(matrix);
+  }
+
+  unmetAt(constraint: number, frame: number): number {
+    const moment = this.take(frame);
+    moment.ensure(this.graph.constraints[constraint]!.part);
+    moment.busy--;
+    return moment.unmet[constraint]!;
+  }
+
+  givenMatrix(constraint: number, frame: number, out: Float64Array): void {
+    const moment = this.take(frame);
+    moment.ensureReads(this.graph.constraints[constraint]!.part);
+    moment.givenMatrix(constraint, out);
+    moment.busy--;
+  }
+
+  /** A moment at a frame that nobody uses, marked as used. */
+  private take(frame: number): Moment {
+    const { moments } = this;
+    let free = -1;
+    for (let i = 0; i < moments.length; i++) {
+      if (moments[i]!.busy > 0) continue;
+      if (moments[i]!.frame === frame) return this.marked(i);
+      if (free < 0) free = i;
+    }
+    if (free < 0 || moments.length < MOST_MOMENTS) {
+      free = moments.length;
+      moments.push(new Moment(this));
+    }
+    moments[free]!.turnTo(frame);
+    return this.marked(free);
+  }
+
+  private marked(i: number): Moment {
+    const moment = this.moments[i]!;
+    moment.busy++;
+    // The moment used last stands last, so that the first one that is free is the one used longest ago.
+    this.moments.splice(i, 1);
+    this.moments.push(moment);
+    return moment;
   }
 
   channelRates(slot: number, frame: number): Jet {
     const perSecond = 1 / this.secondsPerFrame;
-    const [v, d1, d2, d3] = this.jet(slot, frame);
+    const [v, d1, d2, d3] = this.channelJet(slot, frame);
     return [v, d1 * perSecond, d2 * perSecond ** 2, d3 * perSecond ** 3];
   }
+
+  channelJet(slot: number, frame: number): Jet {
+    if (!this.graph.nodeOfSlot.has(slot)) return this.base.jet(slot, frame);
+    let moment = this.jets.get(frame);
+    if (!moment) {
+      if (this.jets.size >= MOST_JET_FRAMES) this.jets.clear();
+      this.jets.set(frame, (moment = new JetMoment(this, frame)));
+    }
+    return moment.slot(slot);
+  }
+
+  readingAt(node: number, frame: number, value: (read: Reader) => number): number {
+    const moment = this.take(frame);
+    moment.ensureReads(node);
+    const read = value(moment);
+    moment.busy--;
+    return read;
+  }
+
+  reader(): Reader {
+    return (this.asking ??= new Moment(this));
+  }
+
+  kept<T>(owner: object, make: () => T): T {
+    let known = this.keeps.get(owner) as T | undefined;
+    if (known === undefined) this.keeps.set(owner, (known = make()));
+    return known;
+  }
 }
-
-/** Translate, rotate, scale and squash: what a local matrix is made of. */
-const TRANSFORM_VALUES = 10;
-
-const local = new Float64Array(16);
-const parentLocal = new Float64Array(16);
-const transform = new Float64Array(TRANSFORM_VALUES);
-
-/** While a frame runs, inputs at that very frame are read from what is already filled; other frames are asked for. */
-const running = {
-  channels: new Float64Array(0) as Float64Array,
-  frame: 0,
-  later: undefined as unknown as FlatProgram,
-  secondsPerFrame: 1,
-  value(slot: number, frame: number): number {
-    return frame === running.frame ? running.channels[slot]! : running.later.channelValue(slot, frame);
-  },
-  jet(slot: number, frame: number): Jet {
-    return running.later.jet(slot, frame);
-  },
-};

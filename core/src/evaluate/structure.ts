@@ -1,5 +1,5 @@
 import type { Part } from '../project';
-import { channelName, partProperties, TRANSFORM_PROPERTIES } from '../project';
+import { channelName, firstAfter, partProperties, TRANSFORM_PROPERTIES } from '../project';
 import { hierarchy, transformFrame, type Hierarchy, type TransformFrame } from '../rig';
 
 /**
@@ -16,7 +16,13 @@ export interface Structure {
   readonly channels: readonly string[];
   readonly rest: Float64Array;
   readonly slots: ReadonlyMap<string, number>;
+  /** The place of a part in the file. */
+  readonly partIndex: ReadonlyMap<string, number>;
+  readonly partOfSlot: (slot: number) => number;
 }
+
+/** Translate, rotate, scale and squash: what a local matrix is made of, at the beginning of a part's slots. */
+export const TRANSFORM_VALUES = 10;
 
 export const SLOT_VISIBLE = TRANSFORM_PROPERTIES.indexOf('visible');
 
@@ -50,5 +56,7 @@ function build(parts: readonly Part[]): Structure {
     channels,
     rest: Float64Array.from(rest),
     slots: new Map(channels.map((channel, i) => [channel, i])),
+    partIndex: new Map(parts.map((part, i) => [part.id, i])),
+    partOfSlot: (slot) => firstAfter(firstSlot, slot) - 1,
   };
 }

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { newProject } from '../edit';
-import { readProject, writeProject, type Asset, type Project } from '../project';
+import { type Asset, type Project } from '../project';
+import { readProject, writeProject } from '../file';
 import { dataUri, sha256Hex } from './asset-bytes';
 import { assetsBeside, assetsWithin, bytesOfAsset, hashNamed, pictureWithin } from './assets-beside';
 import { readKaizenZip, unpackKaizenZip, writeKaizenZip } from './kaizen-zip';

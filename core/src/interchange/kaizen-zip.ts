@@ -1,5 +1,6 @@
 import { strFromU8, strToU8, zipSync } from 'fflate';
-import { readProject, writeProject, type Asset, type Project, type Result } from '../project';
+import { type Asset, type Project, type Result } from '../project';
+import { readProject, writeProject } from '../file';
 import { unzip } from './zip';
 import { extensionOf, sha256Hex } from './asset-bytes';
 import {

@@ -1,6 +1,10 @@
 export * from './law';
+export * from './degrees';
 export * from './jet';
 export { easeLaw } from './ease';
 export { easeExcess, withExcess } from './ease/excess';
 export { camLaw } from './cam';
 export * from './peaks';
+export * from './spring';
+export * from './follower';
+export * from './triangle';

@@ -1,4 +1,4 @@
-import type { Driver, Part } from './types';
+import type { Part } from './types';
 
 /**
  * Channels by name: `<partId>/<property>`, contract §2. A property that holds a free name (`custom.…`,
@@ -101,6 +101,11 @@ export function restValue(part: Part, property: string): number | null {
   return partProperties(part).find((entry) => entry.property === property)?.rest ?? null;
 }
 
+/** Whether a property is among those that a part's matrix is made of. */
+export function isTransform(property: string): boolean {
+  return property !== 'visible' && (TRANSFORM_PROPERTIES as readonly string[]).includes(property);
+}
+
 /** Whether a channel is on or off and nothing between: its keys hold until the next. */
 export function isOnOff(property: string): boolean {
   return property === 'visible';
@@ -122,11 +127,6 @@ export function propertyUnit(property: string, part?: Part): string {
   if (kind === 'turn') return '°';
   if (property === 'camera.focalLength') return 'mm';
   return part?.custom.find((entry) => `custom.${encodeName(entry.name)}` === property)?.unit ?? '';
-}
-
-/** The channels a driver reads. */
-export function driverInputs(driver: Driver): readonly string[] {
-  return 'inputs' in driver ? Object.values(driver.inputs) : [driver.input];
 }
 
 const partsById = new WeakMap<readonly Part[], ReadonlyMap<string, Part>>();

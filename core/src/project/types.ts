@@ -1,4 +1,4 @@
-import type { Clip, KeyedCurve } from './curve-types';
+import type { Clip, KeyedCurve, Weight } from './curve-types';
 
 export * from './curve-types';
 
@@ -36,6 +36,8 @@ export interface Squash {
   readonly axis: Axis;
   readonly anchor: Vec3;
   readonly frame: 'part' | 'parent';
+  /** The bounds, from the anchor along the axis in metres, between which the mesh itself bulges instead of being stretched. */
+  readonly round?: { readonly from: number; readonly to: number };
 }
 
 export interface CustomChannel {
@@ -87,9 +89,19 @@ export interface Material {
   readonly emissive: Rgb;
 }
 
+/** One move of a made morph target: points within `radius` metres of `at` go by `by`, and away from it by `scale`. */
+export interface MorphMove {
+  readonly at: Vec3;
+  readonly radius: number;
+  readonly by: Vec3;
+  readonly scale: number;
+}
+
+/** A morph target: made of moves, or, without them, one of the asset's own. */
 export interface Morph {
   readonly name: string;
   readonly value: number;
+  readonly moves?: readonly MorphMove[];
 }
 
 export interface CameraBlock {
@@ -178,40 +190,118 @@ export interface EchoDriver extends DriverBase {
   readonly input: string;
   readonly delay: number;
   readonly gain: number;
+  readonly from: number | null;
+  readonly to: number | null;
 }
-export interface FollowDriver extends DriverBase {
-  readonly kind: 'follow';
-  readonly input: string;
+/** A damped spring that a value hangs on: `frequency` in Hz, `start` and `loop` in frames. */
+export interface Spring {
   readonly frequency: number;
   readonly damping: number;
   readonly start: number;
   readonly loop: number | null;
 }
-export type Driver = ExpressionDriver | MapDriver | LinkageDriver | EchoDriver | FollowDriver;
+export interface FollowDriver extends DriverBase, Spring {
+  readonly kind: 'follow';
+  readonly input: string;
+}
+export interface DistanceDriver extends DriverBase {
+  readonly kind: 'distance';
+  readonly of: string;
+  readonly to: string;
+  readonly axis: SignedAxis | null;
+}
+export type Driver =
+  ExpressionDriver | MapDriver | LinkageDriver | EchoDriver | FollowDriver | DistanceDriver;
 
-/** Constraints and placements are kept as the schema has them; nothing evaluates them yet (see evaluate/unsupported.ts). */
-export interface Constraint {
+export const SIGNED_AXES = ['x', '-x', 'y', '-y', 'z', '-z'] as const;
+export type SignedAxis = (typeof SIGNED_AXES)[number];
+
+interface ConstraintBase {
   readonly id: string;
-  readonly kind: 'attach' | 'plant' | 'aim' | 'reach' | 'along';
   readonly part: string;
   readonly muted: boolean;
-  readonly target?: string;
-  readonly middle?: string;
-  readonly tip?: string;
-  readonly path?: string;
-  readonly distance?: string;
-  readonly start?: number;
-  readonly end?: number | null;
 }
+/** The part rides along with its target from `start` to `end`, and stays where it was let go. */
+export interface AttachConstraint extends ConstraintBase {
+  readonly kind: 'attach';
+  readonly target: string;
+  readonly start: number;
+  readonly end: number | null;
+}
+/** The pivot stays where it is at `start`, with `turn` the orientation too. */
+export interface PlantConstraint extends ConstraintBase {
+  readonly kind: 'plant';
+  readonly start: number;
+  readonly end: number;
+  readonly fade: number;
+  readonly turn: boolean;
+}
+export interface AimConstraint extends ConstraintBase {
+  readonly kind: 'aim';
+  readonly target: string;
+  readonly axis: SignedAxis;
+  readonly up: SignedAxis;
+  readonly weight: number;
+  readonly lag: Spring | null;
+}
+export interface ReachConstraint extends ConstraintBase {
+  readonly kind: 'reach';
+  readonly middle: string;
+  readonly tip: string;
+  readonly target: string;
+  readonly axis: SignedAxis;
+  readonly bend: 1 | -1;
+  readonly weight: number;
+}
+export interface AlongConstraint extends ConstraintBase {
+  readonly kind: 'along';
+  readonly path: string;
+  readonly distance: string;
+  readonly orient: boolean;
+}
+export interface ChaseConstraint extends ConstraintBase {
+  readonly kind: 'chase';
+  readonly target: string;
+  readonly offset: Vec3;
+  readonly axes: string;
+  readonly weight: number;
+  readonly lag: Spring | null;
+}
+export interface HeadingConstraint extends ConstraintBase {
+  readonly kind: 'heading';
+  readonly axis: SignedAxis;
+  readonly up: SignedAxis;
+  readonly weight: number;
+  readonly span: number;
+}
+export type Constraint =
+  | AttachConstraint
+  | PlantConstraint
+  | AimConstraint
+  | ReachConstraint
+  | AlongConstraint
+  | ChaseConstraint
+  | HeadingConstraint;
 
+/** A clip laid into the shot (contract §6). Times are frames; `weight` a factor or a curve over the shot's frames. */
 export interface Placement {
   readonly id: string;
   readonly clip: string;
-  readonly muted: boolean;
-  readonly partMap?: Readonly<Record<string, string>>;
   readonly start: number;
   readonly from: number;
   readonly to: number;
+  readonly speed: number;
+  readonly repeats: number;
+  readonly repeat: 'loop' | 'carry';
+  readonly mode: 'replace' | 'add';
+  readonly weight: Weight;
+  readonly fadeIn: number;
+  readonly fadeOut: number;
+  readonly after: 'none' | 'hold';
+  /** From the shot's frames to the clip's, in place of speed and repeats. */
+  readonly time: KeyedCurve | null;
+  readonly partMap: Readonly<Record<string, string>>;
+  readonly muted: boolean;
 }
 
 export interface Asset {
@@ -255,6 +345,8 @@ export interface Pose {
 export interface Project {
   readonly format: 'kaizen';
   readonly version: 1;
+  /** The edition of the format that the file needs. */
+  readonly edition: number;
   readonly id: string;
   readonly name: string;
   readonly rate: Rate;
@@ -277,8 +369,6 @@ export interface Project {
 export interface Problem {
   readonly pointer: string;
   readonly message: string;
-  /** Nothing is wrong with the file: this version does not evaluate it yet. */
-  readonly notYet?: true;
 }
 
 export type Result<T> =

@@ -3,3 +3,4 @@ export * from './limit-band';
 export * from './polyline';
 export * from './rate-line';
 export * from './speed-marks';
+export * from './unmet-spans';

@@ -1,4 +1,4 @@
-import { activeClip, type Curve, type Project } from '../project';
+import { type Curve, type Project } from '../project';
 import { advanceJet, type Jet } from '../law';
 import { curveCorners, curveJet, hiddenCorners, type CompiledCurve, type JetSample } from '../curve';
 import { channelCorners, type Program } from '../evaluate';
@@ -61,13 +61,12 @@ export function drivenRates(
   const known = ofProgram.get(channel);
   if (known && covers(known, from, to, step)) return known;
   const slot = program.structure.slots.get(channel)!;
-  const curves = activeClip(project)?.curves ?? [];
   const perSecond = program.context.secondsPerFrame;
   const jet = (frame: number): Jet => {
     const [v, d1, d2, d3] = program.channelRates(slot, frame);
     return [v, d1 * perSecond, d2 * perSecond ** 2, d3 * perSecond ** 3];
   };
-  const corners = (start: number, end: number) => channelCorners(project, curves, channel, start, end);
+  const corners = (start: number, end: number) => channelCorners({ project }, channel, start, end);
   const made = drawOut(jet, corners, { from, to, step }, perSecond);
   ofProgram.set(channel, made);
   return made;

@@ -12,3 +12,24 @@ export function multiplyAffine(out: Float64Array, a: Float64Array, b: Float64Arr
     out[at + 3] = b3;
   }
 }
+
+/** The inverse of an affine matrix; not finite where there is none. `out` must not be `m`. */
+export function invertAffine(out: Float64Array, m: Float64Array): void {
+  const c00 = m[5]! * m[10]! - m[9]! * m[6]!;
+  const c01 = m[9]! * m[2]! - m[1]! * m[10]!;
+  const c02 = m[1]! * m[6]! - m[5]! * m[2]!;
+  const d = 1 / (m[0]! * c00 + m[4]! * c01 + m[8]! * c02);
+  out[0] = c00 * d;
+  out[1] = c01 * d;
+  out[2] = c02 * d;
+  out[4] = (m[8]! * m[6]! - m[4]! * m[10]!) * d;
+  out[5] = (m[0]! * m[10]! - m[8]! * m[2]!) * d;
+  out[6] = (m[4]! * m[2]! - m[0]! * m[6]!) * d;
+  out[8] = (m[4]! * m[9]! - m[8]! * m[5]!) * d;
+  out[9] = (m[8]! * m[1]! - m[0]! * m[9]!) * d;
+  out[10] = (m[0]! * m[5]! - m[4]! * m[1]!) * d;
+  out[3] = out[7] = out[11] = 0;
+  for (let row = 0; row < 3; row++)
+    out[12 + row] = -(out[row]! * m[12]! + out[4 + row]! * m[13]! + out[8 + row]! * m[14]!);
+  out[15] = 1;
+}

@@ -1,10 +1,12 @@
 import type { Part, TurnOrder } from '../project';
+import { cosDeg, sinDeg } from '../law';
+import { multiplyLinear } from './linear';
 
 /** Channels of a transform, in the order of TRANSFORM_PROPERTIES: translate, rotate (degrees), scale, squash. */
 export type TransformValues = ArrayLike<number>;
 
-const RADIANS = Math.PI / 180;
-const LEAST_SQUASH = 0.05;
+/** A part gets no shorter than this share by its squash. */
+export const LEAST_SQUASH = 0.05;
 
 const ORDER_AXES: Readonly<Record<TurnOrder, readonly [number, number, number]>> = {
   XYZ: [0, 1, 2],
@@ -22,6 +24,8 @@ export interface TransformFrame {
   readonly anchor: readonly [number, number, number];
   readonly squashAxis: number;
   readonly squashInParent: boolean;
+  /** The squash bulges the mesh and leaves the matrix alone. */
+  readonly rounded: boolean;
   /** The pivot is the origin. */
   readonly plain: boolean;
 }
@@ -34,21 +38,9 @@ export function transformFrame(part: Part): TransformFrame {
     anchor: squash?.anchor ?? [0, 0, 0],
     squashAxis: squash ? 'xyz'.indexOf(squash.axis) : 1,
     squashInParent: squash?.frame === 'parent',
+    rounded: squash?.round !== undefined,
     plain: part.pivot.every((value) => value === 0),
   };
-}
-
-/** A sine and cosine of degrees that are exact at quarter turns. */
-function cosDeg(angle: number): number {
-  const turn = angle % 360;
-  if (turn % 90 === 0) return turn === 0 ? 1 : Math.abs(turn) === 180 ? -1 : 0;
-  return Math.cos(turn * RADIANS);
-}
-function sinDeg(angle: number): number {
-  const turn = angle % 360;
-  if (turn % 180 === 0) return 0;
-  if (turn % 90 === 0) return turn === 90 || turn === -270 ? 1 : -1;
-  return Math.sin(turn * RADIANS);
 }
 
 const rotation = new Float64Array(9);
@@ -69,16 +61,6 @@ function axisTurn(out: Float64Array, axis: number, angle: number): void {
   out[j * 3 + j] = c;
 }
 
-function multiply3(out: Float64Array, a: Float64Array, b: Float64Array): void {
-  for (let column = 0; column < 3; column++) {
-    const b0 = b[column * 3]!;
-    const b1 = b[column * 3 + 1]!;
-    const b2 = b[column * 3 + 2]!;
-    for (let row = 0; row < 3; row++)
-      out[column * 3 + row] = a[row]! * b0 + a[3 + row]! * b1 + a[6 + row]! * b2;
-  }
-}
-
 /** The 3×3 turn of three angles in degrees: "XYZ" is Rx·Ry·Rz. Column-major into `out`. */
 export function turnMatrix(
   out: Float64Array,
@@ -94,9 +76,9 @@ export function turnMatrix(
   }
   axisTurn(out, first, angles[at + first]!);
   axisTurn(factor, second, angles[at + second]!);
-  multiply3(product, out, factor);
+  multiplyLinear(product, out, factor);
   axisTurn(factor, third, angles[at + third]!);
-  multiply3(out, product, factor);
+  multiplyLinear(out, product, factor);
 }
 
 /**
@@ -116,13 +98,13 @@ export function localMatrix(
     values[at + 3] === 0 &&
     values[at + 4] === 0 &&
     values[at + 5] === 0 &&
-    values[at + 9] === 0
+    (values[at + 9] === 0 || frame.rounded)
   ) {
     uprightMatrix(out, values, at);
     return;
   }
   turnMatrix(rotation, frame.order, values, at + 3);
-  const amount = values[at + 9]!;
+  const amount = frame.rounded ? 0 : values[at + 9]!;
   const squashed = amount !== 0;
   const along = squashed ? Math.max(LEAST_SQUASH, 1 + amount) : 1;
   const across = squashed ? 1 / Math.sqrt(along) : 1;

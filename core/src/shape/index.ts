@@ -1,4 +1,17 @@
-import type { Geometry } from '../project';
+import {
+  assetId,
+  defined,
+  kinds,
+  list,
+  maybe,
+  number,
+  numbers,
+  text,
+  whole,
+  type Field,
+  type Fields,
+  type Geometry,
+} from '../project';
 import { extrude } from './extrude';
 import { gear } from './gear';
 import { MeshBuilder, type TriangleMesh } from './mesh';
@@ -6,21 +19,68 @@ import { revolve } from './revolve';
 
 type Shape = Exclude<Geometry, { shape: 'asset' }>;
 
-/** The shapes by name, all centred on the part's origin, about +Y where round (contract §2). One line a shape. */
-const SHAPES: { readonly [K in Shape['shape']]: (shape: Extract<Shape, { shape: K }>) => TriangleMesh } = {
-  box: ({ size: [x, y, z] }) => box(x, y, z),
-  cylinder: ({ radius, height, topRadius }) => revolve(cylinderProfile(radius, topRadius ?? radius, height)),
-  sphere: ({ radius }) => revolve(arc(24, (a) => [radius * Math.cos(a), radius * Math.sin(a)])),
-  torus: ({ radius, tube }) =>
-    revolve(
-      ring(24, (a) => [radius + tube * Math.cos(a), tube * Math.sin(a)]),
-      48,
-    ),
-  plane: ({ size: [x, z] }) => plane(x, z),
-  lathe: ({ profile }) => revolve(profile),
-  extrude: ({ outline, depth }) => extrude(outline, depth),
-  gear: ({ teeth, module, width, bore }) => gear(teeth, module, width, bore),
+/** All there is to say of a simple shape. */
+interface ShapeKind<T> {
+  readonly fields: Fields;
+  readonly mesh: (shape: T) => TriangleMesh;
+}
+
+const extent = (bounds: object = { exclusiveMinimum: 0 }): Field => number({ ...bounds, unit: 'm' });
+const fromZero = (): Field => extent({ minimum: 0 });
+
+/** The shapes by name, all centred on the part's origin, about +Y where round (contract §2). One entry a shape. */
+const SHAPES: { readonly [K in Shape['shape']]: ShapeKind<Extract<Shape, { shape: K }>> } = {
+  box: {
+    fields: { size: numbers(3, { exclusiveMinimum: 0 }) },
+    mesh: ({ size: [x, y, z] }) => box(x, y, z),
+  },
+  cylinder: {
+    fields: { radius: fromZero(), height: extent(), topRadius: maybe(fromZero()) },
+    mesh: ({ radius, height, topRadius }) => revolve(cylinderProfile(radius, topRadius ?? radius, height)),
+  },
+  sphere: {
+    fields: { radius: extent() },
+    mesh: ({ radius }) => revolve(arc(24, (a) => [radius * Math.cos(a), radius * Math.sin(a)])),
+  },
+  torus: {
+    fields: { radius: extent(), tube: extent() },
+    mesh: ({ radius, tube }) =>
+      revolve(
+        ring(24, (a) => [radius + tube * Math.cos(a), tube * Math.sin(a)]),
+        48,
+      ),
+  },
+  plane: {
+    fields: { size: numbers(2, { exclusiveMinimum: 0 }) },
+    mesh: ({ size: [x, z] }) => plane(x, z),
+  },
+  lathe: {
+    fields: { profile: list(numbers(2), { minItems: 2 }) },
+    mesh: ({ profile }) => revolve(profile),
+  },
+  extrude: {
+    fields: { outline: list(numbers(2), { minItems: 3 }), depth: extent() },
+    mesh: ({ outline, depth }) => extrude(outline, depth),
+  },
+  gear: {
+    fields: {
+      teeth: whole({ minimum: 3, maximum: 2000 }),
+      module: extent(),
+      width: extent(),
+      bore: maybe(fromZero()),
+    },
+    mesh: ({ teeth, module, width, bore }) => gear(teeth, module, width, bore),
+  },
 };
+
+/** A geometry as a file has it: a simple shape, or a node of a model. */
+export const GEOMETRY: Field = defined(
+  'geometry',
+  kinds('shape', {
+    ...Object.fromEntries(Object.entries(SHAPES).map(([shape, { fields }]) => [shape, fields])),
+    asset: { asset: assetId(), node: text() },
+  }),
+);
 
 const cache = new WeakMap<Geometry, TriangleMesh>();
 
@@ -28,7 +88,7 @@ const cache = new WeakMap<Geometry, TriangleMesh>();
 export function shapeMesh(shape: Shape): TriangleMesh {
   let mesh = cache.get(shape);
   if (!mesh) {
-    mesh = (SHAPES[shape.shape] as (shape: Shape) => TriangleMesh)(shape);
+    mesh = (SHAPES[shape.shape] as ShapeKind<Shape>).mesh(shape);
     cache.set(shape, mesh);
   }
   return mesh;
@@ -74,3 +134,4 @@ function ring(steps: number, at: (angle: number) => [number, number]): [number, 
 }
 
 export type { TriangleMesh } from './mesh';
+export { refineMesh } from './refine';

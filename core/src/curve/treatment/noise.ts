@@ -1,6 +1,6 @@
-import type { Treatment } from '../../project';
+import { frames, maybe, number, orNull, whole, type Treatment } from '../../project';
 import { addJets, composeJet, scaleJet, type Jet } from '../../law';
-import type { TreatmentMaker } from './treatment';
+import type { TreatmentKind } from './treatment';
 
 type Noise = Extract<Treatment, { kind: 'noise' }>;
 
@@ -60,7 +60,16 @@ export function noiseJet(noise: Pick<Noise, 'period' | 'seed' | 'octaves' | 'loo
   return scaleJet(sum, 1 / weights);
 }
 
-export const noise: TreatmentMaker<Noise> = (treatment, below) => ({
-  value: (frame) => below.value(frame) + treatment.amplitude * noiseJet(treatment, frame)[0],
-  jet: (frame) => addJets(below.jet(frame), scaleJet(noiseJet(treatment, frame), treatment.amplitude)),
-});
+export const noise: TreatmentKind<Noise> = {
+  fields: {
+    amplitude: number(),
+    period: frames({ exclusiveMinimum: 0 }),
+    seed: whole(),
+    octaves: maybe(whole({ minimum: 1, maximum: 24 })),
+    loop: maybe(orNull(frames({ exclusiveMinimum: 0 }))),
+  },
+  make: (treatment, below) => ({
+    value: (frame) => below.value(frame) + treatment.amplitude * noiseJet(treatment, frame)[0],
+    jet: (frame) => addJets(below.jet(frame), scaleJet(noiseJet(treatment, frame), treatment.amplitude)),
+  }),
+};

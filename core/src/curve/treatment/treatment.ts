@@ -1,3 +1,4 @@
+import type { Fields, Treatment } from '../../project';
 import type { Jet } from '../../law';
 
 /**
@@ -8,5 +9,12 @@ export interface FrameFunction {
   readonly value: (frame: number) => number;
   readonly jet: (frame: number) => Jet;
 }
-
 export type TreatmentMaker<T> = (treatment: T, below: FrameFunction) => FrameFunction;
+
+/** All there is to say of a kind of treatment. */
+export interface TreatmentKind<T extends Treatment> {
+  /** Its own fields; every treatment has a weight and may be muted. */
+  readonly fields: Fields;
+  readonly refuse?: (treatment: T) => { readonly at: string; readonly message: string } | null;
+  readonly make: TreatmentMaker<T>;
+}

@@ -9,7 +9,7 @@ import {
   subtractJets,
   type Jet,
 } from '../../law';
-import { BUILT_IN_NAMES, CONSTANTS, FUNCTIONS } from './functions';
+import { BUILT_IN_NAMES, CONSTANTS, FUNCTIONS, MOST_ARGUMENTS } from './functions';
 
 /**
  * The expression language of contract §7: parsed by jsep with its operators cut down to ours, then turned
@@ -48,6 +48,10 @@ for (const operator of Object.keys(jsep.unary_ops))
   if (operator !== '-' && operator !== '!') jsep.removeUnaryOp(operator);
 jsep.removeAllLiterals();
 
+/** Characters an expression may have, and levels on which it may nest. */
+const MOST_CHARACTERS = 65_536;
+const MOST_LEVELS = 256;
+
 const NUMBER = /^(?:(?:0|[1-9]\d*)(?:\.\d+)?|\.\d+)(?:[eE][+-]?\d+)?$/;
 
 /**
@@ -73,10 +77,14 @@ export function compileExpression(
       slots.set(name, i + 2);
     });
     if (text.trim() === '') throw new ExpressionError('the expression is empty; it must be a formula');
-    return { ok: true, value: build(jsep(text), slots) };
+    if (text.length > MOST_CHARACTERS)
+      throw new ExpressionError(
+        `the expression has ${text.length} characters; it may have at most ${MOST_CHARACTERS}`,
+      );
+    refuseDeepBrackets(text);
+    return { ok: true, value: build(jsep(text), slots, MOST_LEVELS) };
   } catch (error) {
-    if (error instanceof RangeError)
-      return { ok: false, message: 'the expression is nested too deeply; it must be simpler' };
+    if (error instanceof RangeError) return { ok: false, message: TOO_DEEP };
     const reason = error instanceof Error ? error.message : String(error);
     return {
       ok: false,
@@ -85,7 +93,20 @@ export function compileExpression(
   }
 }
 
-function build(expression: jsep.Expression, slots: ReadonlyMap<string, number>): Node {
+const TOO_DEEP = `the expression is nested too deeply; it may have at most ${MOST_LEVELS} levels`;
+
+/** Brackets are counted in the text: the parser forgets them, and would run out of stack. */
+function refuseDeepBrackets(text: string): void {
+  let depth = 0;
+  for (const character of text) {
+    if (character === '(' && ++depth > MOST_LEVELS) throw new ExpressionError(TOO_DEEP);
+    if (character === ')') depth--;
+  }
+}
+
+/** A node with what hangs below it, on at most `levels` levels. */
+function build(expression: jsep.Expression, slots: ReadonlyMap<string, number>, levels: number): Node {
+  if (levels === 0) throw new ExpressionError(TOO_DEEP);
   switch (expression.type) {
     case 'Literal':
       return literal(expression as jsep.Literal);
@@ -93,7 +114,7 @@ function build(expression: jsep.Expression, slots: ReadonlyMap<string, number>):
       return identifier((expression as jsep.Identifier).name, slots);
     case 'UnaryExpression': {
       const { operator, argument } = expression as jsep.UnaryExpression;
-      const x = build(argument, slots);
+      const x = build(argument, slots, levels - 1);
       if (operator === '-') return { value: (env) => -x.value(env), jet: (env) => scaleJet(x.jet(env), -1) };
       return truth(
         (env) => !isTrue(x.value(env)),
@@ -102,24 +123,70 @@ function build(expression: jsep.Expression, slots: ReadonlyMap<string, number>):
     }
     case 'BinaryExpression':
     case 'LogicalExpression': {
-      const { operator, left, right } = expression as jsep.BinaryExpression;
-      return binary(operator, build(left, slots), build(right, slots));
+      return chain(expression as jsep.BinaryExpression, slots, levels);
     }
     case 'ConditionalExpression': {
       const { test, consequent, alternate } = expression as jsep.ConditionalExpression;
-      const [condition, yes, no] = [build(test, slots), build(consequent, slots), build(alternate, slots)];
+      const [condition, yes, no] = [test, consequent, alternate].map((each) =>
+        build(each, slots, levels - 1),
+      ) as [Node, Node, Node];
       return {
         value: (env) => (isTrue(condition.value(env)) ? yes.value(env) : no.value(env)),
         jet: (env) => (isTrueAfter(condition.jet(env)) ? yes.jet(env) : no.jet(env)),
       };
     }
     case 'CallExpression':
-      return call(expression as jsep.CallExpression, slots);
+      return call(expression as jsep.CallExpression, slots, levels);
     default:
       throw new ExpressionError(
         `the expression has something besides numbers, inputs, operators and functions (${expression.type}); it must be one formula`,
       );
   }
+}
+
+/**
+ * A row of operations, `a + b − c …`, which the parser gives as operations in operations: the left one is on the same level, and
+ * a long row is computed one after the other.
+ */
+function chain(expression: jsep.BinaryExpression, slots: ReadonlyMap<string, number>, levels: number): Node {
+  const row: jsep.BinaryExpression[] = [];
+  let first: jsep.Expression = expression;
+  while (first.type === 'BinaryExpression' || first.type === 'LogicalExpression') {
+    row.push(first as jsep.BinaryExpression);
+    first = (first as jsep.BinaryExpression).left;
+  }
+  row.reverse();
+  if (row.length <= SHORT_ROW)
+    return row.reduce(
+      (left, { operator, right }) => binary(operator, left, build(right, slots, levels - 1)),
+      build(first, slots, levels - 1),
+    );
+  return longRow(
+    build(first, slots, levels - 1),
+    row.map(({ operator, right }) => ({ operator, right: build(right, slots, levels - 1) })),
+  );
+}
+
+/** Rows up to this length are nested functions, which is quicker; longer ones are computed in a loop, which needs no stack. */
+const SHORT_ROW = 64;
+
+function longRow(first: Node, row: readonly { readonly operator: string; readonly right: Node }[]): Node {
+  let value = 0;
+  let jet = constantJet(0);
+  const held: Node = { value: () => value, jet: () => jet };
+  const steps = row.map(({ operator, right }) => binary(operator, held, right));
+  return {
+    value: (env) => {
+      value = first.value(env);
+      for (const step of steps) value = step.value(env);
+      return value;
+    },
+    jet: (env) => {
+      jet = first.jet(env);
+      for (const step of steps) jet = step.jet(env);
+      return jet;
+    },
+  };
 }
 
 function literal({ value, raw }: jsep.Literal): Node {
@@ -145,7 +212,11 @@ function identifier(name: string, slots: ReadonlyMap<string, number>): Node {
   return { value: (env) => env[slot]!, jet: (env) => env[slot] ?? constantJet(Number.NaN) };
 }
 
-function call({ callee, arguments: list }: jsep.CallExpression, slots: ReadonlyMap<string, number>): Node {
+function call(
+  { callee, arguments: list }: jsep.CallExpression,
+  slots: ReadonlyMap<string, number>,
+  levels: number,
+): Node {
   const name = callee.type === 'Identifier' ? (callee as jsep.Identifier).name : '';
   const known = FUNCTIONS.get(name);
   if (!known)
@@ -153,10 +224,11 @@ function call({ callee, arguments: list }: jsep.CallExpression, slots: ReadonlyM
       `"${name}" is no function; it must be one of ${[...FUNCTIONS.keys()].join(', ')}`,
     );
   if (list.length < known.least || list.length > known.most) {
-    const wanted = known.most === Infinity ? `${known.least} or more` : String(known.least);
+    const wanted =
+      known.most === MOST_ARGUMENTS ? `${known.least} to ${MOST_ARGUMENTS}` : String(known.least);
     throw new ExpressionError(`${name} has ${list.length} arguments; it must have ${wanted}`);
   }
-  const nodes = list.map((argument) => build(argument, slots));
+  const nodes = list.map((argument) => build(argument, slots, levels - 1));
   const args = new Array<number>(nodes.length).fill(0);
   return {
     value: (env) => {

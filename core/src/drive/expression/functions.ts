@@ -8,6 +8,7 @@ import {
   composeJet,
   constantJet,
   cosJet,
+  DEGREES,
   divideJets,
   expJet,
   logJet,
@@ -15,6 +16,7 @@ import {
   minJet,
   multiplyJets,
   powJet,
+  RADIANS,
   scaleJet,
   signAfter,
   sinJet,
@@ -32,8 +34,8 @@ export interface ExpressionFunction {
   readonly jet: (args: readonly Jet[]) => Jet;
 }
 
-const RADIANS = Math.PI / 180;
-const DEGREES = 180 / Math.PI;
+/** Arguments a function may have. */
+export const MOST_ARGUMENTS = 64;
 const ZERO = constantJet(0);
 const ONE = constantJet(1);
 
@@ -68,8 +70,7 @@ const fallsAfter = (x: Jet) => signAfter([0, x[1], x[2], x[3]]) < 0;
 const risesAfter = (x: Jet) => signAfter([0, x[1], x[2], x[3]]) > 0;
 
 function flooredModulo(a: number, b: number): number {
-  const rest = a % b;
-  return rest !== 0 && rest < 0 !== b < 0 ? rest + b : rest;
+  return a - b * Math.floor(a / b);
 }
 
 /** a − b·n for the n that holds just after the moment. */
@@ -89,11 +90,21 @@ function smoothstep(a: number, b: number, x: number): number {
 export const FUNCTIONS: ReadonlyMap<string, ExpressionFunction> = new Map<string, ExpressionFunction>([
   [
     'min',
-    { least: 1, most: Infinity, value: (args) => Math.min(...args), jet: (args) => args.reduce(minJet) },
+    {
+      least: 1,
+      most: MOST_ARGUMENTS,
+      value: (args) => Math.min(...args),
+      jet: (args) => args.reduce(minJet),
+    },
   ],
   [
     'max',
-    { least: 1, most: Infinity, value: (args) => Math.max(...args), jet: (args) => args.reduce(maxJet) },
+    {
+      least: 1,
+      most: MOST_ARGUMENTS,
+      value: (args) => Math.max(...args),
+      jet: (args) => args.reduce(maxJet),
+    },
   ],
   ['abs', one(Math.abs, absJet)],
   ['sign', stepped(Math.sign, (x) => Math.sign(x[0]))],

@@ -1,42 +1,40 @@
+import { number, otherwise, positive, TOO_FAR } from '../../project';
 import {
   addJets,
   atan2Jet,
   constantJet,
-  cosJet,
+  cosDeg,
+  cosSinDegJets,
+  DEGREES,
   multiplyJets,
   scaleJet,
-  sinJet,
+  sinDeg,
   sqrtJet,
   subtractJets,
 } from '../../law';
-import { DEGREES, RADIANS, type Linkage } from './linkage';
+import { linkage } from './linkage';
 
 /**
  * Slider-crank: crank pin at (r cos θ, r sin θ), slide at r cos θ + √(l² − (e − r sin θ)²) on the line y = e.
  * `rod` is the direction from the pin to the slide; it leans less than 90°, so it never wraps.
  */
-export const sliderCrank: Linkage = {
+export const sliderCrank = linkage<{ crank: number; rod: number; offset: number }>('slider-crank', {
   inputs: ['angle'],
   outputs: ['slide', 'rod'],
-  required: ['crank', 'rod'],
-  defaults: { offset: 0 },
-  refuse: ({ crank = 0, rod = 0 }) => {
-    if (!(crank > 0)) return `crank is ${crank}; it must be more than 0`;
-    return rod > 0 ? null : `rod is ${rod}; it must be more than 0`;
-  },
-  make: ({ crank: r = 1, rod: l = 1, offset: e = 0 }, output) => ({
-    value: (inputs) => {
-      const angle = inputs[0]! * RADIANS;
-      const rise = e - r * Math.sin(angle);
+  params: { crank: positive('m'), rod: positive('m'), offset: otherwise(number({ unit: 'm' }), 0) },
+  make: ({ crank: r, rod: l, offset: e }) => ({
+    solve: ([angle], out, at) => {
+      const rise = e - r * sinDeg(angle!);
       const along = Math.sqrt(l * l - rise * rise);
-      return output === 'slide' ? r * Math.cos(angle) + along : Math.atan2(rise, along) * DEGREES;
+      out[at] = r * cosDeg(angle!) + along;
+      out[at + 1] = Math.atan2(rise, along) * DEGREES;
+      return along >= 0 ? 0 : TOO_FAR;
     },
-    jet: ([input = constantJet(0)]) => {
-      const angle = scaleJet(input, RADIANS);
-      const rise = subtractJets(constantJet(e), scaleJet(sinJet(angle), r));
+    jets: ([angle]) => {
+      const [cos, sin] = cosSinDegJets(angle!);
+      const rise = subtractJets(constantJet(e), scaleJet(sin, r));
       const along = sqrtJet(subtractJets(constantJet(l * l), multiplyJets(rise, rise)));
-      if (output === 'slide') return addJets(scaleJet(cosJet(angle), r), along);
-      return scaleJet(atan2Jet(rise, along), DEGREES);
+      return [addJets(scaleJet(cos, r), along), scaleJet(atan2Jet(rise, along), DEGREES)];
     },
   }),
-};
+});

@@ -1,5 +1,5 @@
 import type { Key, KeyedCurve, Curve, Project, Side, Treatment } from '../../project';
-import { LEAST_KEY_GAP } from '../../project';
+import { LEAST_KEY_GAP } from '../../file';
 import { changeCurves, curvesByChannel } from '../curves';
 import { ownerOf } from '../curve-ref';
 import { NOTHING_MOVED, type Edited, type Mapping } from '../mapping';

@@ -1,4 +1,5 @@
-import type { Program } from '../../evaluate';
+import type { Vec3 } from '../../project';
+import { TrackedPoints, type Program } from '../../evaluate';
 
 /** The frames `start + i·step`, the end included within 1e-9. */
 export function frameList(start: number, end: number, step = 1): number[] {
@@ -35,6 +36,27 @@ export function* csvLines(program: Program, options: CsvOptions): Generator<stri
       ? slots.flatMap((slot) => [...program.channelRates(slot, frame)])
       : slots.map((slot) => out.channels[slot]!);
     yield [frame, ...numbers].map(csvNumber).join(',') + '\n';
+  }
+}
+
+/**
+ * CSV lines of the world places of points, which are given in the own space of a part's undeformed mesh: `frame,1.x,1.y,1.z,2.x,…`.
+ * `part` is the part's place in the file.
+ */
+export function* pointLines(
+  program: Program,
+  frames: readonly number[],
+  points: readonly { readonly part: number; readonly at: Vec3 }[],
+): Generator<string> {
+  const names = points.flatMap((_, i) => ['x', 'y', 'z'].map((axis) => `${i + 1}.${axis}`));
+  yield ['frame', ...names].join(',') + '\n';
+  const out = program.createOutput();
+  const tracked = new TrackedPoints(program, points);
+  const places = new Float64Array(points.length * 3);
+  for (const frame of frames) {
+    program.run(frame, out);
+    tracked.read(out, places);
+    yield [frame, ...places].map(csvNumber).join(',') + '\n';
   }
 }
 

@@ -1,6 +1,6 @@
 import { mat4 } from 'gl-matrix';
 import type { Asset, Material, Part, Project, Vec3 } from '../../project';
-import { DEFAULT_PART, defaultBlock, readDocument, referenceProblems } from '../../project';
+import { DEFAULT_PART, defaultBlock, readDocument, referenceProblems } from '../../file';
 import { dataUri, sha256Hex } from '../asset-bytes';
 import { assetNodeName } from './asset-node';
 import { writeGlb } from './container';
@@ -8,7 +8,7 @@ import { gltfDigest } from './digest';
 import type { GltfCamera, GltfDocument, GltfJson, GltfMaterial, GltfNode } from './document';
 import { isModelError, type ModelProblem } from './model-problem';
 import { openModel, type ModelFiles } from './open-model';
-import { eulerXyz } from './quaternion';
+import { eulerXyz } from '../../shot';
 
 /** A model opened: a project, and what of the file was not taken over, in plain sentences. */
 export interface Brought {
@@ -83,6 +83,7 @@ function bringForeign(fileName: string, document: GltfDocument): Brought {
   const project: Project = {
     format: 'kaizen',
     version: 1,
+    edition: 1,
     id: `${slug(name)}-${sha256.slice(0, 6)}`,
     name,
     rate: { frames: 24, per: 1 },

@@ -1,12 +1,16 @@
 import type { Project, Result } from '../../project';
-import { activeClip, secondsPerFrame, writeProject } from '../../project';
-import { compile, type Program } from '../../evaluate';
+import { activeClip, secondsPerFrame } from '../../project';
+import { writeProject } from '../../file';
+import { compile } from '../../evaluate';
+import { Shot } from '../../shot';
 import { AnimationWriter } from './animation-writer';
 import { GltfBuilder } from './builder';
 import { gltfDigest } from './digest';
 import type { GltfDocument } from './document';
 import type { GltfOptions } from './options';
 import { SceneWriter } from './scene-writer';
+
+const DEFAULT_TOLERANCE = 1e-4;
 
 /**
  * The project as glTF 2.0: parts as chains of plain nodes, materials, cameras, lights; the shot over the range as
@@ -16,22 +20,29 @@ export function exportGltf(project: Project, options: GltfOptions = {}): Result<
   const shot = compile(project, options.clip === undefined ? {} : { clip: options.clip });
   if (!shot.ok) return shot;
   const builder = new GltfBuilder();
-  const scene = new SceneWriter(builder, project, shot.value);
-  scene.write();
   const span = { start: options.start ?? project.range.start, end: options.end ?? project.range.end };
-  const shotClip = options.clip ?? activeClip(project)?.id;
-  const animate = (name: string, program: Program, clip: string | undefined) =>
-    new AnimationWriter(builder, project, program, clip, scene, { ...options, ...span }).write(name);
-  const first = animate(project.name, shot.value, shotClip);
+  const settings = {
+    ...span,
+    bake: options.bake === true,
+    tolerance: options.tolerance ?? DEFAULT_TOLERANCE,
+  };
+  const finished = new Shot(project, shot.value, { ...settings, clip: options.clip });
+  const laid = options.clip === undefined && project.arrangement.length > 0;
+  const shotClip = laid ? undefined : (options.clip ?? activeClip(project)?.id);
+  const alone = new Map<string, Shot>();
+  for (const { id } of project.clips) {
+    const program = id === shotClip ? null : compile(project, { clip: id });
+    if (program?.ok) alone.set(id, new Shot(project, program.value, { ...settings, clip: id }));
+  }
+  const scene = new SceneWriter(builder, finished, [...alone.values()]);
+  scene.write();
+  const animate = (name: string, of: Shot) =>
+    new AnimationWriter(builder, of, scene, of === finished).write(name);
+  const first = animate(project.name, finished);
   if (first) builder.add('animations', first);
-  for (const clip of project.clips) {
-    if (!first) break;
-    if (clip.id === shotClip) {
-      builder.add('animations', { ...first, name: clip.name });
-      continue;
-    }
-    const alone = compile(project, { clip: clip.id });
-    const animation = alone.ok ? animate(clip.name, alone.value, clip.id) : null;
+  for (const clip of first ? project.clips : []) {
+    const of = alone.get(clip.id);
+    const animation = clip.id === shotClip ? { ...first!, name: clip.name } : of && animate(clip.name, of);
     if (animation) builder.add('animations', animation);
   }
   const made = builder.finish();

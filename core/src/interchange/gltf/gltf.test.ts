@@ -1,6 +1,7 @@
 import { bringModel, exportGltf, isBringProblem, readGlb, writeGlb } from './index';
 import { type FrameOutput, type Program } from '../../evaluate';
-import { writeProject, type Project } from '../../project';
+import { type Project } from '../../project';
+import { writeProject } from '../../file';
 import { complaints, glbOf, playGlb } from '../../../testing/gltf';
 import { programOf, testProject } from '../../../testing/project';
 

@@ -1,6 +1,6 @@
 import { bringModel, isBringProblem, readGlb, safePath, writeGlb, writeGltfText } from './index';
 import { compile } from '../../evaluate';
-import { writeProject } from '../../project';
+import { writeProject } from '../../file';
 import { readKaizenZip, writeKaizenZip } from '../kaizen-zip';
 import { complaints, glbOf, playGlb } from '../../../testing/gltf';
 

@@ -1,5 +1,5 @@
 import { strFromU8 } from 'fflate';
-import { LIMITS, nestingProblem } from '../../project';
+import { LIMITS, nestingProblem } from '../../file';
 import { isGlb, readGlb } from './container';
 import type { GltfDocument, GltfJson } from './document';
 import { joinBuffers } from './join-buffers';

@@ -1,5 +1,6 @@
 import type { CameraBlock, LightBlock, Material, MeshPart, Project } from '../../project';
 import { shapeMesh } from '../../shape';
+import type { MovedMesh } from '../../shot';
 import type { GltfBuilder } from './builder';
 import type { GltfMaterial } from './document';
 import type { AssetMeshes } from './asset-meshes';
@@ -9,9 +10,10 @@ export function addMesh(
   builder: GltfBuilder,
   part: MeshPart,
   assets: AssetMeshes,
+  moved: (MovedMesh & { readonly first: readonly number[] }) | null,
 ): { mesh: number; material: number | null } | null {
   if (part.geometry.shape === 'asset') return assets.add(part.geometry.asset, part.geometry.node);
-  const { positions, normals, indices } = shapeMesh(part.geometry);
+  const { positions, normals, indices } = moved?.mesh ?? shapeMesh(part.geometry);
   const material = builder.add('materials', gltfMaterial(part.name, part.material));
   if (part.material.emissive.some((value) => value > 1)) builder.use('KHR_materials_emissive_strength');
   const mesh = builder.add('meshes', {
@@ -24,8 +26,21 @@ export function addMesh(
         },
         indices: builder.indices(indices, positions.length / 3),
         material,
+        ...(moved
+          ? {
+              targets: moved.targets.map(({ displacements }) => ({
+                POSITION: builder.floats(displacements, 'VEC3', 3, { bounds: true, vertices: true }),
+              })),
+            }
+          : {}),
       },
     ],
+    ...(moved
+      ? {
+          weights: [...moved.first],
+          extras: { targetNames: moved.targets.map(({ name }) => name) },
+        }
+      : {}),
   });
   return { mesh, material };
 }

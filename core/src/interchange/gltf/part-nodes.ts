@@ -1,11 +1,8 @@
-import type { Part, Project, Vec3 } from '../../project';
+import type { Part, Vec3 } from '../../project';
 import { partProperties } from '../../project';
-import type { Program } from '../../evaluate';
 import { constantJet, type Jet } from '../../law';
+import { quaternionJets, squashFactors, type NodePath, type Shot } from '../../shot';
 import type { GltfNode } from './document';
-import { quaternionJets, squashFactors } from './quaternion';
-
-export type NodePath = 'translation' | 'rotation' | 'scale';
 
 /** One node of a part's chain and what moves it: for each path the vector of jets at a frame, per frame. */
 export interface ChainNode {
@@ -14,6 +11,8 @@ export interface ChainNode {
     readonly path: NodePath;
     readonly channels: readonly string[];
     readonly jets: (frame: number) => readonly Jet[];
+    /** The part's finished matrix moves it: constraints hold it. */
+    readonly held?: true;
   }[];
 }
 
@@ -24,13 +23,14 @@ const AXES = ['x', 'y', 'z'] as const;
  * `{t+p, R, S}` → `{a−p, K}` → `{−a}` in the part's frame and `{t+a, K}` → `{p−a, R, S}` → `{−p}` in the parent's.
  * Geometry and children hang on the last node.
  */
-export function partChain(project: Project, program: Program, part: Part): ChainNode[] {
-  const read = new PartReader(program, part);
+export function partChain(shot: Shot, part: Part, place: number): ChainNode[] {
+  if (shot.isHeld(place)) return [heldNode(shot, place)];
+  const read = new PartReader(shot, part);
   const { pivot } = part;
   const anchor = part.squash?.anchor ?? [0, 0, 0];
   const turned = (offset: Vec3, moves: boolean): ChainNode =>
     read.node({ offset: moves ? offset : null, fixed: offset, turn: true });
-  if (!read.moves(['squash'])) {
+  if (!read.moves(['squash']) || part.squash?.round) {
     const first = turned(pivot, true);
     return isZero(pivot) ? [first] : [first, fixedNode(negative(pivot))];
   }
@@ -48,6 +48,19 @@ export function partChain(project: Project, program: Program, part: Part): Chain
   ];
 }
 
+/** The one node of a part that constraints hold: as it stands at the start, moved by the tracks of its finished matrix. */
+function heldNode(shot: Shot, place: number): ChainNode {
+  const { translation, rotation, scale } = shot.matrixOf(place).at(shot.settings.start);
+  const tracks = (['translation', 'rotation', 'scale'] as const).map((path) => ({
+    path,
+    channels: [],
+    jets: () => [],
+    held: true as const,
+  }));
+  const node = { translation: [...translation], rotation: [...rotation], scale: [...scale] };
+  return { node: withoutDefaults(node), tracks };
+}
+
 interface NodeSpec {
   /** Added to the part's translate; null where this node doesn't carry it. */
   readonly offset: Vec3 | null;
@@ -59,26 +72,24 @@ interface NodeSpec {
 class PartReader {
   private readonly slots = new Map<string, number>();
   private readonly rest = new Map<string, number>();
-  private readonly moving: ReadonlySet<string>;
 
   constructor(
-    private readonly program: Program,
+    private readonly shot: Shot,
     private readonly part: Part,
   ) {
     for (const { property, rest } of partProperties(part)) {
-      this.slots.set(property, program.structure.slots.get(`${part.id}/${property}`) ?? -1);
+      this.slots.set(property, shot.slotOf(part.id, property));
       this.rest.set(property, rest);
     }
-    this.moving = new Set(program.moving);
   }
 
   moves(properties: readonly string[]): boolean {
-    return properties.some((property) => this.moving.has(`${this.part.id}/${property}`));
+    return properties.some((property) => this.shot.moving.has(`${this.part.id}/${property}`));
   }
 
   private jet(property: string, frame: number): Jet {
     if (!this.moves([property])) return constantJet(this.rest.get(property) ?? 0);
-    return framesJet(this.program, this.slots.get(property)!, frame);
+    return this.shot.channelJet(this.slots.get(property)!, frame);
   }
 
   private names(properties: readonly string[]): string[] {
@@ -146,13 +157,6 @@ class PartReader {
     }
     return { node: withoutDefaults(node), tracks };
   }
-}
-
-/** A channel's jet per frame; the program gives it per second. */
-export function framesJet(program: Program, slot: number, frame: number): Jet {
-  const spf = program.context.secondsPerFrame;
-  const [v, d1, d2, d3] = program.channelRates(slot, frame);
-  return [v, d1 * spf, d2 * spf * spf, d3 * spf ** 3];
 }
 
 function withoutDefaults(node: GltfNode): GltfNode {

@@ -1,47 +1,32 @@
 import type { Part } from '../../project';
 import { channelName } from '../../project';
 import { atanJet, reciprocalJet, scaleJet, type Jet } from '../../law';
-import type { Program } from '../../evaluate';
+import { largestGap, type Shot, type Tolerance, type Track } from '../../shot';
 import type { GltfBuilder } from './builder';
 import { UNSIGNED_BYTE, type GltfAnimation } from './document';
-import { framesJet } from './part-nodes';
 import type { PartNodes } from './scene-writer';
-import { largestGap, type Tolerance } from './track-errors';
-
-/** What a track animates, by which channels, and how well it has to be met. */
-export interface Track {
-  readonly target: GltfAnimation['channels'][number]['target'];
-  /** The accessor's type: SCALAR, VEC3, VEC4. */
-  readonly type: string;
-  readonly channels: readonly string[];
-  readonly jets: (frame: number) => readonly Jet[];
-  readonly error: Tolerance;
-  /** Channels that turn it, where between two keys it must not turn too far. */
-  readonly turning?: readonly string[];
-}
 
 /** What writes fitted tracks into one animation. */
 export interface TrackWriter {
   readonly builder: GltfBuilder;
-  readonly program: Program;
+  readonly shot: Shot;
   readonly animation: GltfAnimation;
-  /** The channels that move. */
-  readonly moving: ReadonlySet<string>;
-  readonly options: { readonly start: number };
-  readonly tolerance: number;
-  channelRange(channel: string): number;
-  knots(channels: readonly string[]): readonly number[];
-  track(track: Track): void;
+  /** Fits a track and adds it; `type` is the accessor's: SCALAR, VEC3, VEC4. */
+  track(target: GltfAnimation['channels'][number]['target'], type: string, track: Track): void;
 }
 
 /** Writes tracks of what no node has: lens, light, material and visibility, by KHR_animation_pointer. */
 export class PointerWriter {
-  constructor(private readonly tracks: TrackWriter) {}
+  private readonly shot: Shot;
+
+  constructor(private readonly tracks: TrackWriter) {
+    this.shot = tracks.shot;
+  }
 
   write({ part, indices, camera, light, material }: PartNodes): void {
     const jet = (property: string) => {
-      const slot = this.tracks.program.structure.slots.get(channelName(part.id, property))!;
-      return (frame: number) => framesJet(this.tracks.program, slot, frame);
+      const slot = this.shot.slotOf(part.id, property);
+      return (frame: number) => this.shot.channelJet(slot, frame);
     };
     if (part.kind === 'camera' && camera !== null) {
       const focal = jet('camera.focalLength');
@@ -115,27 +100,24 @@ export class PointerWriter {
   ): void {
     const channels = properties
       .map((property) => channelName(part.id, property))
-      .filter((channel) => this.tracks.moving.has(channel));
+      .filter((channel) => this.shot.moving.has(channel));
     if (channels.length === 0) return;
     this.tracks.builder.use('KHR_animation_pointer');
     const target = { path: 'pointer', extensions: { KHR_animation_pointer: { pointer } } };
-    const range = Math.max(
-      1e-3,
-      Math.min(1, ...channels.map((channel) => this.tracks.channelRange(channel))),
-    );
-    const error: Tolerance = (a, b) => largestGap(a, b) / (this.tracks.tolerance * range);
-    this.tracks.track({ target, type, channels, jets, error });
+    const range = Math.max(1e-3, Math.min(1, ...channels.map((channel) => this.shot.channelRange(channel))));
+    const error: Tolerance = (a, b) => largestGap(a, b) / (this.shot.tolerance * range);
+    this.tracks.track(target, type, { knots: this.shot.channelKnots(channels), jets, error });
   }
 
   private visibility(part: Part, node: number): void {
     const channel = channelName(part.id, 'visible');
-    if (!this.tracks.moving.has(channel)) return;
-    const slot = this.tracks.program.structure.slots.get(channel)!;
-    const { start } = this.tracks.options;
-    const shown = (frame: number) => this.tracks.program.channelValue(slot, frame) >= 0.5;
-    const flips = visibleFlips(shown, this.tracks.knots([channel]));
+    if (!this.shot.moving.has(channel)) return;
+    const slot = this.shot.program.structure.slots.get(channel)!;
+    const { start } = this.shot.settings;
+    const shown = (frame: number) => this.shot.program.channelValue(slot, frame) >= 0.5;
+    const flips = visibleFlips(shown, this.shot.channelKnots([channel]));
     const times = flips.map((frame) =>
-      Math.fround((frame - start) * this.tracks.program.context.secondsPerFrame),
+      Math.fround((frame - start) * this.shot.program.context.secondsPerFrame),
     );
     const kept = times
       .map((time, i) => ({ time, visible: shown(flips[i]!) }))

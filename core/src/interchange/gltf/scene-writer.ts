@@ -1,6 +1,6 @@
-import type { Part, Project } from '../../project';
+import type { Part } from '../../project';
 import { channelName } from '../../project';
-import type { Program } from '../../evaluate';
+import { movedMesh, type MovedMesh, type Shot } from '../../shot';
 import { AssetMeshes } from './asset-meshes';
 import type { GltfBuilder } from './builder';
 import type { GltfNode } from './document';
@@ -11,11 +11,15 @@ import { partChain, type ChainNode } from './part-nodes';
 /** A part as it stands in the file: its chain of nodes with their indices, and what it shows. */
 export interface PartNodes {
   readonly part: Part;
+  /** The part's place in the project's file. */
+  readonly place: number;
   readonly chain: readonly ChainNode[];
   readonly indices: readonly number[];
   readonly material: number | null;
   readonly camera: number | null;
   readonly light: number | null;
+  /** How its mesh is deformed; null where it is not. */
+  readonly moved: MovedMesh | null;
 }
 
 /** Writes the parts as chains of nodes, with their meshes, materials, cameras and lights, and the scene that holds them. */
@@ -25,18 +29,19 @@ export class SceneWriter {
 
   constructor(
     private readonly builder: GltfBuilder,
-    private readonly project: Project,
-    private readonly program: Program,
+    private readonly shot: Shot,
+    private readonly clips: readonly Shot[],
   ) {}
 
   write(): void {
-    const { builder, project } = this;
+    const { builder } = this;
+    const { project } = this.shot;
     const names = uniqueNames(project.parts.map((part) => part.id));
     const assets = new AssetMeshes(builder, assetSources(project));
     const roots: number[] = [];
     const last = new Map<string, GltfNode>();
     project.parts.forEach((part, i) => {
-      const chain = partChain(project, this.program, part);
+      const chain = partChain(this.shot, part, i);
       const indices = chain.map(({ node }, depth) => {
         node.name =
           depth === 0 ? names[i]! : `${names[i]!}_${depth === chain.length - 1 ? 'body' : 'squash'}`;
@@ -48,11 +53,11 @@ export class SceneWriter {
       const content = this.content(part, bearer, assets);
       const first = chain[0]!.node;
       first.extras = { kaizen: { id: part.id, name: part.name, kind: part.kind } };
-      if (part.visible < 0.5 || this.program.moving.includes(channelName(part.id, 'visible'))) {
+      if (part.visible < 0.5 || this.shot.moving.has(channelName(part.id, 'visible'))) {
         builder.use('KHR_node_visibility');
         first.extensions = { ...first.extensions, KHR_node_visibility: { visible: part.visible >= 0.5 } };
       }
-      this.parts.push({ part, chain, indices, ...content });
+      this.parts.push({ part, place: i, chain, indices, ...content });
     });
     this.parts.forEach(({ part, indices }) => {
       const parent = part.parent === null ? undefined : last.get(part.parent);
@@ -68,14 +73,21 @@ export class SceneWriter {
     part: Part,
     node: GltfNode,
     assets: AssetMeshes,
-  ): Pick<PartNodes, 'material' | 'camera' | 'light'> {
-    const none = { material: null, camera: null, light: null };
+  ): Pick<PartNodes, 'material' | 'camera' | 'light' | 'moved'> {
+    const none = { material: null, camera: null, light: null, moved: null };
     switch (part.kind) {
       case 'mesh': {
-        const added = addMesh(this.builder, part, assets);
+        const alone = this.clips.map(({ program }) => program);
+        const moved = movedMesh(part, this.shot.program, alone, this.shot.settings);
+        const added = addMesh(
+          this.builder,
+          part,
+          assets,
+          moved && { ...moved, first: moved.weights(this.shot.program, this.shot.settings.start) },
+        );
         if (!added) return none;
         node.mesh = added.mesh;
-        return { ...none, material: added.material };
+        return { ...none, material: added.material, moved };
       }
       case 'camera':
         node.camera = addCamera(this.builder, part.camera);

@@ -4,19 +4,19 @@ import { exportWork } from './export-work';
 
 const project = chartProject();
 const text = (bytes: Uint8Array) => new TextDecoder().decode(bytes);
-/** A project that nothing evaluates yet: its wheel follows by a map. */
-const mapped = () => {
-  const map = {
-    id: 'map',
+/** A project that can't be computed: the formula of its door breaks off. */
+const broken = () => {
+  const formula = {
+    id: 'formula',
     target: 'door/rotate.y',
     combine: 'replace',
     muted: false,
-    kind: 'map',
-    input: 'wagon/translate.x',
-    curve: { keys: [], before: { mode: 'hold' }, after: { mode: 'hold' } },
+    kind: 'expression',
+    inputs: { x: 'wagon/translate.x' },
+    expression: '2 *',
   };
   const read = readProject(
-    JSON.stringify({ ...(JSON.parse(writeProject(project)) as object), drivers: [map] }),
+    JSON.stringify({ ...(JSON.parse(writeProject(project)) as object), drivers: [formula] }),
   );
   if (!read.ok) throw new Error(JSON.stringify(read.problems));
   return read.value;
@@ -56,11 +56,11 @@ describe('what the export worker does', () => {
 
   it('says in one sentence, with the place, what can’t be evaluated', async () => {
     const gltf = exportWork.gltf(
-      { project: mapped(), bytes: new Map() },
+      { project: broken(), bytes: new Map() },
       { bake: false, text: false, tolerance: 1e-4 },
     );
-    expect(!gltf.ok && gltf.reason).toMatch(/^at \/drivers\/0.*map/);
-    const csv = await exportWork.csv(mapped(), { rates: false }, () => undefined);
+    expect(!gltf.ok && gltf.reason).toMatch(/^at \/drivers\/0.*can't be read/);
+    const csv = await exportWork.csv(broken(), { rates: false }, () => undefined);
     expect(!csv.ok && csv.reason).toMatch(/^at \/drivers\/0/);
   });
 });

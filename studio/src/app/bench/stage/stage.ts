@@ -75,20 +75,12 @@ export class Stage {
     return held.on && project ? heldFrame(project, frame, held.released) : frame;
   });
   private output: FrameOutput | undefined;
-  private outputOf: Program | undefined;
 
   /** The frame on show, evaluated. The output is one object, filled anew each time. */
   readonly now = computed<Evaluated | null>(() => {
     const program = this.program();
     if (!program) return null;
-    if (
-      !this.output ||
-      this.outputOf?.structure !== program.structure ||
-      this.outputOf.drivers.length !== program.drivers.length
-    ) {
-      this.output = program.createOutput();
-    }
-    this.outputOf = program;
+    this.output ??= program.createOutput();
     const frame = this.posedFrame();
     program.run(frame, this.output, this.instead());
     return { program, out: this.output, frame };

@@ -1,0 +1,196 @@
+import { DEFAULT_LEG, DEFAULT_SIDE, type Field, type Fields as Described } from '../project';
+import { ENTRIES, PROJECT, type Listed } from './project-fields';
+
+/**
+ * The defaults of contract §2, read off the description of the file in both directions: `fillDefaults` puts them in on load,
+ * `stripDefaults` leaves them out on writing. Fields that nothing describes pass through both.
+ */
+type Fields = Readonly<Record<string, unknown>>;
+
+/** Whether a key has a frame and a value and nothing else. */
+export function isBareKey(object: Fields): boolean {
+  for (const name in object) if (name !== 'frame' && name !== 'value') return false;
+  return true;
+}
+
+/** A key that has only a frame and a value, with its defaults put in. */
+export function bareKey(frame: unknown, value: unknown): Fields {
+  return { frame, value, in: DEFAULT_SIDE, out: DEFAULT_SIDE, joined: true, leg: DEFAULT_LEG };
+}
+
+const KEY = 'key';
+
+function isObject(value: unknown): value is Fields {
+  return typeof value === 'object' && value !== null && !Array.isArray(value);
+}
+
+/** Fields laid out once: every key of a big project passes through here. */
+interface LaidOut {
+  readonly defaults: readonly (readonly [name: string, value: unknown])[];
+  readonly nested: readonly (readonly [name: string, field: Field])[];
+}
+const laidOut = new WeakMap<Described, LaidOut>();
+
+function layOut(fields: Described): LaidOut {
+  let laid = laidOut.get(fields);
+  if (!laid) {
+    const all = Object.entries(fields);
+    laid = {
+      defaults: all.flatMap(([name, { fallback }]) =>
+        fallback === undefined ? [] : [[name, fallback] as const],
+      ),
+      nested: all.filter(([, { inside }]) => inside !== undefined),
+    };
+    laidOut.set(fields, laid);
+  }
+  return laid;
+}
+
+type Each = (fields: Described, object: Fields, definition: string | undefined) => Fields;
+
+const NOTHING: Described = {};
+
+/** A value with each object in it passed through; the very same where none came out as another. */
+function through(field: Field, value: unknown, each: Each): unknown {
+  const { inside, definition } = field;
+  switch (inside?.is) {
+    case undefined:
+      return value;
+    case 'fields':
+      return isObject(value) ? each(inside.fields, value, definition) : value;
+    case 'kinds':
+      return isObject(value)
+        ? each(inside.kinds[String(value[inside.tag])] ?? NOTHING, value, definition)
+        : value;
+    case 'list':
+      return Array.isArray(value) ? throughList(inside.entry, value, each) : value;
+    case 'record':
+      return isObject(value) ? throughRecord(inside.entry, value, each) : value;
+  }
+}
+
+function throughList(entry: Field, value: readonly unknown[], each: Each): unknown {
+  let changed: unknown[] | null = null;
+  for (let i = 0; i < value.length; i++) {
+    const next = through(entry, value[i], each);
+    if (next !== value[i]) (changed ??= value.slice())[i] = next;
+  }
+  return changed ?? value;
+}
+
+function throughRecord(entry: Field, value: Fields, each: Each): Fields {
+  if (!entry.inside) return value;
+  let changed: Record<string, unknown> | null = null;
+  for (const name of Object.keys(value)) {
+    const next = through(entry, value[name], each);
+    if (next !== value[name]) setOwn((changed ??= { ...value }), name, next);
+  }
+  return changed ?? value;
+}
+
+/** An object with its defaults put in, those shared by all; the very same where nothing was missing. */
+const fill: Each = (fields, object, definition) => {
+  if (definition === KEY && isBareKey(object)) return bareKey(object['frame'], object['value']);
+  return filledWith(fields, object, fill);
+};
+
+/** The same with keys left as they came. */
+const fillAllButKeys: Each = (fields, object, definition) =>
+  definition === KEY ? object : filledWith(fields, object, fillAllButKeys);
+
+function filledWith(fields: Described, object: Fields, each: Each): Fields {
+  const { defaults, nested } = layOut(fields);
+  let filled: Record<string, unknown> | null = null;
+  for (const [name, field] of nested) {
+    const value = object[name];
+    if (value === undefined) continue;
+    const next = through(field, value, each);
+    if (next !== value) (filled ??= { ...object })[name] = next;
+  }
+  for (const [name, value] of defaults)
+    if (object[name] === undefined) (filled ??= { ...object })[name] = value;
+  return filled ?? object;
+}
+
+/** An object without what equals its default. */
+const strip: Each = (fields, object) => {
+  const kept: Record<string, unknown> = {};
+  for (const name of Object.keys(object)) {
+    const value = object[name];
+    const field = Object.hasOwn(fields, name) ? fields[name] : undefined;
+    const fallback = field?.fallback;
+    if (fallback !== undefined && (value === undefined || same(value, fallback))) continue;
+    setOwn(kept, name, field ? through(field, value, strip) : value);
+  }
+  return kept;
+};
+
+/** Sets a field by its name, also one that is called `__proto__`. */
+function setOwn(object: Record<string, unknown>, name: string, value: unknown): void {
+  if (name !== '__proto__') object[name] = value;
+  else Object.defineProperty(object, name, { value, enumerable: true, writable: true, configurable: true });
+}
+
+function same(a: unknown, b: unknown): boolean {
+  if (a === b) return true;
+  if (Array.isArray(a) && Array.isArray(b))
+    return a.length === b.length && a.every((item, i) => same(item, b[i]));
+  if (!isObject(a) || !isObject(b)) return false;
+  const names = Object.keys(a);
+  return (
+    names.length === Object.keys(b).length &&
+    names.every((name) => Object.hasOwn(b, name) && same(a[name], b[name]))
+  );
+}
+
+function named(list: unknown): unknown {
+  if (!Array.isArray(list)) return list;
+  return list.map((item: unknown) =>
+    isObject(item) && item['name'] === undefined ? { ...item, name: item['id'] } : item,
+  );
+}
+
+/** A document that the schema accepts, with every default put in. Parts and clips without a name are called by their id. */
+export function fillDefaults(document: Fields): Fields {
+  return fill(PROJECT, withNames(document), undefined);
+}
+
+/** The same with the keys as they came: enough for checking a document, at a small part of the cost. */
+export function fillOutline(document: Fields): Fields {
+  return fillAllButKeys(PROJECT, withNames(document), undefined);
+}
+
+function withNames(document: Fields): Fields {
+  return {
+    ...document,
+    parts: named(document['parts']) ?? [],
+    clips: named(document['clips']) ?? [],
+  };
+}
+
+/** One item of a list with its defaults put in, as `fillDefaults` puts them into the whole document. */
+export function fillItem(list: Listed, item: Fields): Fields {
+  const withName = list === 'parts' && item['name'] === undefined ? { ...item, name: item['id'] } : item;
+  return through(ENTRIES[list], withName, fill) as Fields;
+}
+
+/** A curve with its defaults put in, around keys that have theirs already. */
+export function fillCurveAround(keys: readonly Fields[], item: Fields): Fields {
+  return { ...fillItem('curves', { ...item, keys: [] }), keys };
+}
+
+/** A key with its defaults put in. */
+export function fillKey(item: Fields): Fields {
+  const curve = through(ENTRIES.curves, { keys: [item] }, fill) as { readonly keys: readonly [Fields] };
+  return curve.keys[0];
+}
+
+/** One item of a list without what equals its default. */
+export function stripItem(list: Listed, item: Fields): Fields {
+  return through(ENTRIES[list], item, strip) as Fields;
+}
+
+/** The document to write for a project: what equals its default is left out. */
+export function stripDefaults(document: Fields): Fields {
+  return strip(PROJECT, document, undefined);
+}

@@ -1,0 +1,137 @@
+import type { Clip, Curve } from '../project';
+import { bareKey, fillCurveAround, fillDefaults, fillItem, fillKey, isBareKey } from './defaults';
+import type { Part, Project } from '../project';
+
+/**
+ * A project's document in pieces, so that a page can take a project of any size over from a worker without one long task: `head`
+ * is the text of the document with its lists of parts and curves empty; then come parts and curves, some at a time, in order. The
+ * frames and values of the curves' keys come as numbers, `[frame, value]` a key, because reading numbers from text is what takes
+ * longest.
+ */
+export type DocumentPiece =
+  | { readonly kind: 'head'; readonly text: string }
+  | { readonly kind: 'parts'; readonly text: string }
+  | { readonly kind: 'curves'; readonly clip: number; readonly text: string; readonly numbers: Float64Array };
+
+/** About so many keys go into a piece, and a tenth as many parts: a few milliseconds of work each. */
+const KEYS_A_PIECE = 8000;
+const PARTS_A_PIECE = 400;
+
+type Fields = Readonly<Record<string, unknown>>;
+
+/** Cuts a document in which `checkDocument` finds nothing wrong into pieces. */
+export function* documentPieces(document: Fields): Generator<DocumentPiece> {
+  const parts = listIn(document, 'parts');
+  const clips = listIn(document, 'clips') as readonly Fields[];
+  const head = {
+    ...document,
+    ...('parts' in document ? { parts: [] } : {}),
+    ...('clips' in document
+      ? { clips: clips.map((clip) => ('curves' in clip ? { ...clip, curves: [] } : clip)) }
+      : {}),
+  };
+  yield { kind: 'head', text: JSON.stringify(head) };
+  for (let i = 0; i < parts.length; i += PARTS_A_PIECE)
+    yield { kind: 'parts', text: JSON.stringify(parts.slice(i, i + PARTS_A_PIECE)) };
+  for (const [clip, fields] of clips.entries()) {
+    const curves = listIn(fields, 'curves') as readonly Fields[];
+    let from = 0;
+    let keys = 0;
+    for (const [i, curve] of curves.entries()) {
+      keys += listIn(curve, 'keys').length + 1;
+      if (keys < KEYS_A_PIECE && i < curves.length - 1) continue;
+      yield { kind: 'curves', clip, ...withoutNumbers(curves.slice(from, i + 1)) };
+      from = i + 1;
+      keys = 0;
+    }
+  }
+}
+
+/**
+ * The text of some curves without their keys' frames and values, and these as numbers. Where all keys of a curve have nothing
+ * more, their count stands for them, else each key's other fields; a key whose fields stand in another order stays whole.
+ */
+function withoutNumbers(curves: readonly Fields[]): {
+  readonly text: string;
+  readonly numbers: Float64Array;
+} {
+  const numbers: number[] = [];
+  const rest = curves.map((curve) => {
+    if (!Array.isArray(curve['keys'])) return curve;
+    const keys = curve['keys'] as readonly Fields[];
+    const bare = keys.every(isBareKey);
+    const others = keys.map((key) => {
+      const [first, second] = Object.keys(key);
+      if (!bare && (first !== 'frame' || second !== 'value')) return key;
+      const { frame, value, ...more } = key;
+      numbers.push(frame as number, value as number);
+      return more;
+    });
+    return { ...curve, keys: bare ? keys.length : others };
+  });
+  return { text: JSON.stringify(rest), numbers: Float64Array.from(numbers) };
+}
+
+/** Curves with their keys' frames and values put back and their defaults put in. */
+function withNumbers(curves: readonly Fields[], numbers: Float64Array): readonly Curve[] {
+  let at = 0;
+  const keysOf = (written: unknown): readonly Fields[] => {
+    if (typeof written === 'number') {
+      const keys = new Array<Fields>(written);
+      for (let i = 0; i < written; i++, at += 2) keys[i] = bareKey(numbers[at]!, numbers[at + 1]!);
+      return keys;
+    }
+    return (written as readonly Fields[]).map((more) =>
+      fillKey('frame' in more ? more : { frame: numbers[at++]!, value: numbers[at++]!, ...more }),
+    );
+  };
+  return curves.map((curve) => {
+    const { keys } = curve;
+    const filled = keys === undefined ? fillItem('curves', curve) : fillCurveAround(keysOf(keys), curve);
+    return filled as unknown as Curve;
+  });
+}
+
+function listIn(fields: Fields, name: string): readonly unknown[] {
+  const list = fields[name];
+  return Array.isArray(list) ? (list as unknown[]) : [];
+}
+
+/** Puts a project together from the pieces of its document, which were checked where they were cut. */
+export class ProjectJoiner {
+  private head: Project | null = null;
+  private readonly parts: Part[] = [];
+  private readonly curves: Curve[][] = [];
+
+  /** Takes a piece and gives the curves that were in it. */
+  take(piece: DocumentPiece): readonly Curve[] {
+    const value = JSON.parse(piece.text) as unknown;
+    switch (piece.kind) {
+      case 'head':
+        this.head = fillDefaults(value as Fields) as unknown as Project;
+        return [];
+      case 'parts':
+        for (const part of value as Fields[]) this.parts.push(fillItem('parts', part) as unknown as Part);
+        return [];
+      case 'curves': {
+        const curves = withNumbers(value as Fields[], piece.numbers);
+        const list = (this.curves[piece.clip] ??= []);
+        for (const curve of curves) list.push(curve);
+        return curves;
+      }
+    }
+  }
+
+  /** The parts that have come, for what must be known of them before the curves come. */
+  get partsSoFar(): readonly Part[] {
+    return this.parts;
+  }
+
+  /** The frames' rate and gravity, once the head has come. */
+  get project(): Project {
+    if (!this.head) throw new Error('the head of the document has not come');
+    const { head } = this;
+    const clips = head.clips.map((clip, i): Clip => ({ ...clip, curves: this.curves[i] ?? [] }));
+    return { ...head, parts: this.parts, clips };
+  }
+}
