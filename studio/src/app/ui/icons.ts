@@ -19,6 +19,13 @@ import search from 'lucide-static/icons/search.svg';
 import skipBack from 'lucide-static/icons/skip-back.svg';
 import skipForward from 'lucide-static/icons/skip-forward.svg';
 import pin from 'lucide-static/icons/pin.svg';
+import anchor from 'lucide-static/icons/anchor.svg';
+import compass from 'lucide-static/icons/compass.svg';
+import crosshair from 'lucide-static/icons/crosshair.svg';
+import grab from 'lucide-static/icons/grab.svg';
+import magnet from 'lucide-static/icons/magnet.svg';
+import route from 'lucide-static/icons/route.svg';
+import link from 'lucide-static/icons/link.svg';
 import tab from 'lucide-static/icons/arrow-right-to-line.svg';
 import sun from 'lucide-static/icons/sun.svg';
 import trash from 'lucide-static/icons/trash-2.svg';
@@ -27,11 +34,16 @@ import close from 'lucide-static/icons/x.svg';
 
 /** The icons in use, by the name templates give them. One line an icon. */
 const ICONS: Readonly<Record<string, string>> = {
+  aim: crosshair,
+  along: route,
+  attach: link,
+  chase: magnet,
   close,
   eye,
   'eye-off': eyeOff,
   first,
   focus,
+  heading: compass,
   help: circleHelp,
   last,
   lock,
@@ -40,9 +52,11 @@ const ICONS: Readonly<Record<string, string>> = {
   'next-key': skipForward,
   pause,
   pin,
+  plant: anchor,
   play,
   plus,
   'previous-key': skipBack,
+  reach: grab,
   redo,
   rows,
   search,

@@ -208,6 +208,7 @@ export class ChartComponent implements AfterViewInit {
         rows,
         scrollTop,
         oldProject,
+        program: drag ? null : program,
         oldChannels: drag?.channels ?? (pending ? (this.time.scope()?.channels ?? []) : []),
       });
     } else {

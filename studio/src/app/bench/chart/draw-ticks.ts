@@ -1,7 +1,7 @@
-import { curveOf, driverInputs, type Curve, type Driver, type Project } from '@kaizen/core';
+import { curveOf, type Curve, type Program, type Project } from '@kaizen/core';
 import { chosenByChannel } from '../plot/chosen';
 import { OUTSIDE_LABELS } from '../stage/words';
-import { channelLabel } from '../stage/channel-label';
+import { drivenBy } from '../stage/driven-by';
 import type { BenchState } from '../../state/bench';
 import { drawSides } from './draw-peg-sides';
 import { drawOutsideGround } from './draw-ruler';
@@ -9,6 +9,7 @@ import { runEnds } from './draggable/run';
 import { drawPeg, drawPin, drawSummaryPegs, firstKeyFrom, lean, pegShape } from '../plot/pegs';
 import { WORDS, type Ink } from '../plot/ink';
 import { ROW, xOf, type Plot } from '../plot/plot';
+import { drawSpan } from './draw-span';
 import type { ChannelRow, Row } from '../plot/rows';
 
 export interface TicksScene {
@@ -21,6 +22,8 @@ export interface TicksScene {
   /** Channels whose old pegs stay pale during a drag, and the project they are of. */
   readonly oldProject: Project | null;
   readonly oldChannels: readonly string[];
+  /** What tells where constraints are not met; null while something is dragged, when that would take too long. */
+  readonly program: Program | null;
 }
 
 /** The density Ticks: a row a channel with upright pegs, a row a part with the pegs that stand for all of its keys. */
@@ -56,7 +59,8 @@ function drawRow(
   chosen: Chosen,
 ): void {
   const { plot, ink, bench } = scene;
-  if (row.kind !== 'channel') {
+  if (row.kind === 'span') drawSpan(pen, scene, row, top);
+  else if (row.kind !== 'channel') {
     pen.fillStyle = row.kind === 'part' ? `${ink.rule}66` : `${ink.rule}33`;
     pen.fillRect(0, top, plot.width, ROW);
     const frames = new Set(row.curves.flatMap((curve) => [...(chosen.get(curve.channel) ?? [])]));
@@ -231,7 +235,7 @@ function drawDriven(
   middle: number,
 ): void {
   const driver = project.drivers.find((candidate) => candidate.target === row.id && !candidate.muted);
-  const text = driver ? drivenText(project, driver) : 'driven';
+  const text = driver ? drivenBy(project, driver) : 'driven';
   pen.font = WORDS;
   pen.textAlign = 'left';
   pen.textBaseline = 'middle';
@@ -247,13 +251,4 @@ function drawDriven(
   pen.lineTo(xOf(plot, project.range.end), middle);
   pen.stroke();
   pen.setLineDash([]);
-}
-
-/** What drives a channel, in a few words: `slider-crank, from Wheel, turn Y`. */
-function drivenText(project: Project, driver: Driver): string {
-  const names = driverInputs(driver)
-    .map((channel) => channelLabel(project, channel).full)
-    .join('; ');
-  const how = driver.kind === 'linkage' ? driver.linkage : driver.kind;
-  return names ? `${how}, from ${names}` : how;
 }

@@ -36,6 +36,7 @@ function ticks(project: Project, bench: Partial<BenchState> = {}, old: Project |
     scrollTop: 0,
     oldProject: old,
     oldChannels: old ? [RUN] : [],
+    program: programOf(project),
   };
   drawTicks(pen, scene);
   return strokes;

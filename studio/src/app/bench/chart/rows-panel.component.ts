@@ -17,6 +17,7 @@ import { sheetFor, toggled } from '../stage/picking';
 import { ChartModel } from '../plot/chart-model';
 import { ROW } from '../plot/plot';
 import type { KindRow, PartRow, Row } from '../plot/rows';
+import { SpanStateComponent } from './span-state.component';
 import { ValueCellComponent } from './value-cell.component';
 
 /** The Chart's rows: parts and their channels, with the value at the playhead. */
@@ -29,6 +30,7 @@ import { ValueCellComponent } from './value-cell.component';
     CdkVirtualScrollViewport,
     MatIcon,
     RunDirective,
+    SpanStateComponent,
     ValueCellComponent,
   ],
   templateUrl: './rows-panel.component.html',
@@ -71,6 +73,7 @@ export class RowsPanelComponent {
   isPicked(row: Row): boolean {
     const { parts, channels } = this.studio.bench();
     if (row.kind === 'part') return parts.includes(row.id);
+    if (row.kind === 'span') return false;
     return row.kind === 'kind'
       ? row.channels.every((channel) => channels.includes(channel))
       : channels.includes(row.id);
@@ -81,9 +84,9 @@ export class RowsPanelComponent {
     if (event.target instanceof Element && event.target.closest('.tools')) return;
     const adding = event instanceof MouseEvent && (event.ctrlKey || event.metaKey);
     const { parts, channels } = this.studio.bench();
-    if (row.kind === 'part') {
+    if (row.kind === 'part' || row.kind === 'span') {
       this.studio.pick({
-        parts: adding ? toggled(parts, row.id) : [row.id],
+        parts: adding ? toggled(parts, row.part.id) : [row.part.id],
         channels: adding ? channels : [],
         ...(adding ? {} : { keys: [], handles: [] }),
       });
@@ -104,10 +107,8 @@ export class RowsPanelComponent {
       const next = rows[index + (event.key === 'ArrowDown' ? 1 : -1)];
       if (next) this.focusRow(next, index + (event.key === 'ArrowDown' ? 1 : -1));
     } else if (event.key === 'Enter' && !this.isAlone(row)) this.pick(row, event);
-    else if (row.kind !== 'channel' && row.opens && event.key === 'ArrowRight' && !row.open)
-      this.toggleOpen(row);
-    else if (row.kind !== 'channel' && row.opens && event.key === 'ArrowLeft' && row.open)
-      this.toggleOpen(row);
+    else if (canOpen(row) && event.key === 'ArrowRight' && !row.open) this.toggleOpen(row);
+    else if (canOpen(row) && event.key === 'ArrowLeft' && row.open) this.toggleOpen(row);
     else return;
     event.preventDefault();
     event.stopPropagation();
@@ -131,4 +132,8 @@ export class RowsPanelComponent {
     const { collapsed } = this.studio.bench();
     this.studio.set({ collapsed: toggled(collapsed, row.id) });
   }
+}
+
+function canOpen(row: Row): row is PartRow | KindRow {
+  return (row.kind === 'part' || row.kind === 'kind') && row.opens;
 }

@@ -8,15 +8,25 @@ import {
   input,
   viewChild,
 } from '@angular/core';
+import { MatTooltip } from '@angular/material/tooltip';
 import { decimalsOf, shownNumber } from '../../ui/amount';
 import { Stage } from '../stage/stage';
+import { Standing } from '../stage/standing';
 import type { ChannelRow } from '../plot/rows';
 
 /** A channel's value at the playhead, written straight into the page as the playhead moves. */
 @Component({
   selector: 'kz-value-cell',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `<span #text class="numbers" [class.driven]="row().driven" [class.loose]="loose()"></span
+  imports: [MatTooltip],
+  template: `<span
+      #text
+      class="numbers"
+      [class.driven]="row().driven"
+      [class.loose]="loose()"
+      [class.lost]="lost() !== null"
+      [matTooltip]="lost()"
+    ></span
     ><span class="soft">{{ row().label.unit }}</span>`,
   styles: `
     :host {
@@ -41,6 +51,10 @@ import type { ChannelRow } from '../plot/rows';
       border: 1px dashed var(--loose);
       color: var(--loose);
     }
+    .lost {
+      border-color: var(--warn);
+      color: var(--warn);
+    }
     .soft {
       width: 14px;
       font-size: 12px;
@@ -52,6 +66,13 @@ export class ValueCellComponent {
   private readonly stage = inject(Stage);
   private readonly text = viewChild.required<ElementRef<HTMLElement>>('text');
   readonly loose = computed(() => this.row().loose.length > 0);
+  private readonly standing = inject(Standing);
+  /** Why its driver gives nothing at the playhead. */
+  readonly lost = computed(() => {
+    if (!this.row().driven) return null;
+    const why = this.standing.lostBy(this.row().id);
+    return why === null ? null : `Its driver gives nothing here: ${why}`;
+  });
 
   constructor() {
     effect(() => {

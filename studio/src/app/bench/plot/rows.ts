@@ -2,7 +2,9 @@ import {
   curvesByChannel,
   partProperties,
   withDescendants,
+  constraintSays,
   type ChannelKind,
+  type Constraint,
   type Curve,
   type CurveIndex,
   type Part,
@@ -41,7 +43,16 @@ export interface ChannelRow {
   readonly driven: boolean;
   readonly loose: readonly LooseEdit[];
 }
-export type Row = PartRow | KindRow | ChannelRow;
+/** A constraint of a part: what holds it, and when. */
+export interface SpanRow {
+  readonly kind: 'span';
+  readonly id: string;
+  readonly part: Part;
+  readonly depth: number;
+  readonly constraint: Constraint;
+  readonly words: string;
+}
+export type Row = PartRow | KindRow | ChannelRow | SpanRow;
 
 export interface RowsQuery {
   readonly filter: BenchState['filter'];
@@ -87,16 +98,52 @@ export function chartRows(
     const children = childrenOf(project).get(part.id) ?? [];
     const wanted = flat ? channels > 0 || (query.search !== '' && matches(part.name, query.search)) : !hidden;
     const open = flat || !closed.has(part.id);
+    const spans = showsSpans(query) ? spansOf(project, part.id) : NO_SPANS;
     if (wanted) {
       const curves = query.summary === 'own' ? own : curvesBelow(project, part, asked);
-      const opens = channels > 0 || children.length > 0;
+      const opens = channels > 0 || children.length > 0 || spans.length > 0;
       rows.push({ kind: 'part', id: part.id, part, depth: flat ? 0 : depth, open, curves, opens });
       if (open) for (const row of list) rows.push(row);
+      if (open) for (const span of spans) rows.push(spanRow(project, part, span, flat ? 1 : depth + 1));
     }
     for (const child of children) add(child, Math.min(MOST_DEPTH, depth + 1), hidden || !open);
   };
   for (const part of childrenOf(project).get(null) ?? []) add(part, 0, false);
   return rows;
+}
+
+const NO_SPANS: readonly Constraint[] = [];
+const spansByPart = new WeakMap<readonly Constraint[], ReadonlyMap<string, readonly Constraint[]>>();
+
+/** The constraints that act on a part. */
+function spansOf({ constraints }: Project, part: string): readonly Constraint[] {
+  let byPart = spansByPart.get(constraints);
+  if (!byPart) {
+    const made = new Map<string, Constraint[]>();
+    for (const each of constraints) {
+      const list = made.get(each.part);
+      if (list) list.push(each);
+      else made.set(each.part, [each]);
+    }
+    spansByPart.set(constraints, (byPart = made));
+  }
+  return byPart.get(part) ?? NO_SPANS;
+}
+
+/** Constraints have no keys: they do not show where only keyed channels, or a set of channels, do. */
+function showsSpans({ filter, set }: RowsQuery): boolean {
+  return set === null && (filter === 'all' || filter === 'selected');
+}
+
+function spanRow(project: Project, part: Part, constraint: Constraint, depth: number): SpanRow {
+  return {
+    kind: 'span',
+    id: constraint.id,
+    part,
+    depth,
+    constraint,
+    words: constraintSays(project, constraint),
+  };
 }
 
 /** The rows below a part's own, as they were made last, and what they were made of. */
@@ -281,6 +328,7 @@ function matches(text: string, search: string): boolean {
 
 /** The curves whose keys a row's pegs are or stand for. */
 export function curvesOfRow(row: Row): readonly Curve[] {
+  if (row.kind === 'span') return [];
   if (row.kind !== 'channel') return row.curves;
   return row.curve ? [row.curve] : [];
 }

@@ -30,6 +30,8 @@ import { VectorFieldComponent, type VectorChange } from '../../ui/vector-field.c
 import { channelLabel } from '../stage/channel-label';
 import { Poser } from '../posing/poser';
 import { Stage } from '../stage/stage';
+import { Standing } from '../stage/standing';
+import { tiesOf } from './ties';
 
 const AXES = ['x', 'y', 'z'] as const;
 const TURN_ORDER_OPTIONS = TURN_ORDERS.map((value): Option<TurnOrder> => ({
@@ -74,6 +76,7 @@ export class PartSheetComponent {
   readonly registry = inject(CommandRegistry);
   private readonly stage = inject(Stage);
   private readonly poser = inject(Poser);
+  private readonly standing = inject(Standing);
   readonly groups = GROUPS;
   readonly turnOrders = TURN_ORDER_OPTIONS;
   readonly squashAxes = SQUASH_AXES;
@@ -188,6 +191,14 @@ export class PartSheetComponent {
     const shown = this.isVisible() ? 0 : 1;
     this.pose('visible', () => shown);
   }
+
+  /** Constraints on the part and drivers of its channels, with how they stand at the playhead. */
+  readonly ties = computed(() => {
+    const part = this.part();
+    const project = this.stage.shown();
+    if (!part || !project) return [];
+    return tiesOf(project, part, this.standing);
+  });
 
   setRest(group: RestGroup, { axis, change }: VectorChange): void {
     const part = this.part();

@@ -1,5 +1,6 @@
 import { SLOT_VISIBLE, type Part } from '@kaizen/core';
 import type { PartLines } from './part-lines';
+import type { DeformedSolid } from './solids/deformed-solid';
 import type { Look } from './solids/solid-batch';
 import type { Solid } from './solids/solids';
 
@@ -10,6 +11,8 @@ export interface DrawnPart {
   readonly solids: Solid[];
   readonly ownLooks: Look[];
   readonly lines: PartLines | null;
+  /** What deforms its mesh; null where nothing does. */
+  readonly deformed: DeformedSolid | null;
   /** Its world matrix, column-major. */
   readonly matrix: Float64Array;
   hidden: boolean;

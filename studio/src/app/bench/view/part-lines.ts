@@ -1,5 +1,5 @@
 import { BufferGeometry, Color, LineBasicMaterial, LineSegments, Vector3 } from 'three';
-import type { CameraPart, LightPart, PathPart } from '@kaizen/core';
+import { ArcCurve, type CameraPart, type LightPart, type PathPart } from '@kaizen/core';
 
 /** Parts without a mesh are drawn as lines. */
 export type LinedPart = CameraPart | LightPart | PathPart;
@@ -103,8 +103,18 @@ function lightLines(intensity: number): Line[] {
   ];
 }
 
+/** Straight pieces that a path is drawn with, for each of its points. */
+const STEPS_A_POINT = 16;
+
 function pathLines(part: PathPart): Line[] {
   const { points, closed } = part.path;
-  const ends = closed ? [...points, points[0]!] : points;
-  return ends.slice(1).flatMap((point, i) => [ends[i]!, point]);
+  const curve = new ArcCurve(points, closed);
+  const steps = points.length * STEPS_A_POINT;
+  const [place, tangent] = [new Float64Array(3), new Float64Array(3)];
+  const places = Array.from({ length: steps + 1 }, (_, i): Line => {
+    // The last place of a closed path is the first again.
+    curve.at(closed && i === steps ? 0 : (curve.length * i) / steps, place, tangent);
+    return [place[0]!, place[1]!, place[2]!];
+  });
+  return places.slice(1).flatMap((point, i) => [places[i]!, point]);
 }

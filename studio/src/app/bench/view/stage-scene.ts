@@ -26,6 +26,7 @@ import { Ground, shadowMatrix } from './ground';
 import type { Inks } from './ink-material';
 import { PartLines } from './part-lines';
 import { partOnRay } from './part-on-ray';
+import { deformedSolid, type DeformedSolid } from './solids/deformed-solid';
 import { Solids } from './solids/solids';
 import { TrailObject, type Bead } from './trail';
 
@@ -131,6 +132,7 @@ export class StageScene {
       solids: [],
       ownLooks: [],
       lines: lined ? new PartLines(part, this.inks.ink) : null,
+      deformed: deformedSolid(part),
       matrix: new Float64Array(16),
       hidden: true,
       chosen: false,
@@ -139,7 +141,10 @@ export class StageScene {
     if (drawn.lines) this.lines.add(drawn.lines.object);
     if (part.kind !== 'mesh') return;
     if (part.geometry.shape !== 'asset') {
-      drawn.solids.push(this.solids.addShape(part.id, part.geometry));
+      const { deformed } = drawn;
+      drawn.solids.push(
+        deformed ? this.solids.addDeformed(part.id, deformed) : this.solids.addShape(part.id, part.geometry),
+      );
       return;
     }
     const { asset: id, node } = part.geometry;
@@ -195,6 +200,7 @@ export class StageScene {
       if (!drawn) continue;
       drawn.matrix.set(out.world[i]!);
       drawn.hidden = hidden[i] === 1;
+      if (drawn.deformed) deform(program, out, drawn.part.id, drawn.deformed);
       placePart(drawn);
       showLines(drawn, out.channels, slot);
       const [first] = drawn.solids;
@@ -276,6 +282,12 @@ export class StageScene {
     this.solids.dispose();
     this.renderer.dispose();
   }
+}
+
+/** Moves a deformed mesh as the part's channels say. */
+function deform(program: Program, out: FrameOutput, part: string, deformed: DeformedSolid): void {
+  const { slots } = program.structure;
+  deformed.show(deformed.properties.map((property) => out.channels[slots.get(`${part}/${property}`)!]!));
 }
 
 /** Brings world matrices up to date; the scene does not do it by itself. */

@@ -1,6 +1,7 @@
 import { BufferAttribute, BufferGeometry, Group, type ShaderMaterial, type Texture } from 'three';
 import { shapeMesh, type Geometry } from '@kaizen/core';
 import { edgeMaterial, fillMaterial, shadowMaterial, type Inks } from '../ink-material';
+import type { DeformedSolid } from './deformed-solid';
 import { edgeQuads } from './edge-quads';
 import { SolidBatch, type Drawn, type Slot } from './solid-batch';
 
@@ -32,15 +33,24 @@ export class Solids {
     return this.add(part, JSON.stringify(geometry), () => shapeGeometry(geometry), null);
   }
 
+  /** A solid of its own, as it changes its shape. */
+  addDeformed(part: string, { drawn }: DeformedSolid): Solid {
+    return this.put(part, `deformed ${part}`, () => drawn, null);
+  }
+
   addMesh(part: string, geometry: BufferGeometry, map: Texture | null): Solid {
     return this.add(part, `${geometry.uuid} ${map?.uuid ?? ''}`, () => geometry, map);
   }
 
   private add(part: string, key: string, make: () => BufferGeometry, map: Texture | null): Solid {
+    return this.put(part, key, () => drawnOnce(key, make), map);
+  }
+
+  private put(part: string, key: string, make: () => Drawn, map: Texture | null): Solid {
     let batch = this.batches.get(key);
     if (!batch) {
       const fill = this.fillWith(map);
-      const drawn = drawnOnce(key, make);
+      const drawn = make();
       const shadow = drawn.edges.userData['closed'] === true ? this.shadow.closed : this.shadow.open;
       batch = new SolidBatch(drawn, { fill, lines: this.lines, shadow });
       this.batches.set(key, batch);
