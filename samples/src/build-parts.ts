@@ -1,4 +1,12 @@
-import { DEFAULT_PART, defaultBlock, type Geometry, type Part, type Vec3 } from '@kaizen/core';
+import {
+  DEFAULT_PART,
+  defaultBlock,
+  type Geometry,
+  type Part,
+  type Project,
+  type SideMode,
+  type Vec3,
+} from '@kaizen/core';
 
 /** Colours of the saltworks, linear as glTF: muted, none of them a colour of meaning. */
 export const COLOURS = {
@@ -81,4 +89,20 @@ export function gathered(
     group(id, name, from === null ? {} : { parent: from }),
     ...parts.map((part) => (part.parent === from ? { ...part, parent: id } : part)),
   ];
+}
+
+/** A project whose curves all meet their keys in one way. */
+export function withSides(project: Project, mode: SideMode): Project {
+  const clips = project.clips.map((clip) => ({
+    ...clip,
+    curves: clip.curves.map((curve) => ({
+      ...curve,
+      keys: curve.keys.map((key) => ({
+        ...key,
+        in: { ...key.in, mode },
+        out: { ...key.out, mode },
+      })),
+    })),
+  }));
+  return { ...project, clips };
 }

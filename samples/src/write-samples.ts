@@ -1,6 +1,9 @@
 import { writeFileSync } from 'node:fs';
 import { lastShownFrame, readProject, writeProject, type Project } from '@kaizen/core';
+import { boomCamera } from './boom-camera';
 import { brineWheel } from './brine-wheel';
+import { jibCrane } from './jib-crane';
+import { mouldTable } from './mould-table';
 import { quay } from './quay';
 import { skip } from './skip';
 
@@ -12,6 +15,21 @@ const SAMPLES = [
     project: quay(),
     about: 'Blocked, not yet shaped: hops, jitter, an uneven run',
     topics: ['Shapes', 'Noise'],
+  },
+  {
+    project: jibCrane(),
+    about: 'Arms that reach for a mark, a load handed over',
+    topics: ['Contact', 'Mechanisms'],
+  },
+  {
+    project: mouldTable(),
+    about: 'Geneva and cams, kept in step by one angle',
+    topics: ['Loops', 'Mechanisms'],
+  },
+  {
+    project: boomCamera(),
+    about: 'A wagon on its track, a camera that goes along',
+    topics: ['Cameras', 'Mechanisms'],
   },
 ];
 
