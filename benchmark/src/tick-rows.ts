@@ -54,6 +54,7 @@ function ticksOf(channels: number) {
       rows: shown,
       scrollTop,
       oldProject,
+      program: null,
       oldChannels: oldProject ? grabbed.map(({ channel }) => channel) : [],
     });
   let top = 0;

@@ -1,3 +1,3 @@
-import validate from '../../core/src/project/validate.generated.js';
+import validate from '../../core/src/file/validate.generated.js';
 
 Object.assign(globalThis, { validate });
