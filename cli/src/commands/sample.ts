@@ -73,7 +73,10 @@ function readPoints(
     const part = program.structure.partIndex.get(id);
     if (part === undefined)
       throw new UsageError(
-        `${nameOf(file)} has no part "${id}"; it has ${[...program.structure.partIndex.keys()].slice(0, 20).join(', ')}`,
+        `${nameOf(file)} has no part "${id}"; it has ${program.structure.parts
+          .map((each) => each.id)
+          .slice(0, 20)
+          .join(', ')}`,
       );
     return { part, at: [numbers[0]!, numbers[1]!, numbers[2]!] };
   });

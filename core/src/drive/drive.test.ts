@@ -3,13 +3,13 @@ import { compile } from '../evaluate';
 import { programOf, slotOf, testProject, valueAt } from '../../testing/project';
 import { differenceOf, expectClose } from '../../testing/rates';
 import { FAILURES } from '../project';
-import { compileExpression } from './index';
+import { compileExpression, formulaValue } from './index';
 
 const ENV = Float64Array.of(7, 0.5, 3, -2);
 function evaluate(text: string): number {
   const compiled = compileExpression(text, ['x', 'y']);
   if (!compiled.ok) throw new Error(compiled.message);
-  return compiled.value.value(ENV);
+  return formulaValue(compiled.value.code, ENV);
 }
 function refusal(text: string, names = ['x', 'y']): string {
   const compiled = compileExpression(text, names);

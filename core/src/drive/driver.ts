@@ -1,5 +1,6 @@
 import type { Driver, Fields } from '../project';
 import type { Jet } from '../law';
+import type { FormulaCode } from './expression/code';
 import type { Mechanism } from './linkage/linkage';
 
 /**
@@ -48,8 +49,12 @@ export interface CompiledDriver {
     readonly slots: readonly number[];
     readonly make: () => Mechanism;
   };
-  /** The driver's result; not finite where its mathematics fails. `mechanism` is the place of its mechanism. */
-  readonly value: (read: Reader, mechanism: number) => number;
+  /** Its formula over `[frame, seconds, …slots]`, where it is one; all of a project's run as one code. */
+  readonly formula?: FormulaCode;
+  /**
+   * The driver's result where it is no formula; not finite where its mathematics fails. `mechanism` is the place of its mechanism.
+   */
+  readonly value?: (read: Reader, mechanism: number) => number;
   readonly jet: (read: JetReader, mechanism: number) => Jet;
   /** Why the result is not finite, where that can be told. */
   readonly reason?: (read: Reader, mechanism: number) => number;

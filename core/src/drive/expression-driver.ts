@@ -12,17 +12,11 @@ export const expressionDriver: DriverKind<ExpressionDriver> = {
     const names = Object.keys(driver.inputs);
     const compiled = compileExpression(driver.expression, names);
     if (!compiled.ok) return { at: ['expression'], message: compiled.message };
-    const { value, jet } = compiled.value;
+    const { code, jet } = compiled.value;
     const slots = names.map((name) => context.slot(driver.inputs[name]!));
-    const env = new Float64Array(names.length + 2);
     return {
       slots,
-      value: (read) => {
-        for (let i = 0; i < slots.length; i++) env[i + 2] = read.channel(slots[i]!);
-        env[0] = read.frame;
-        env[1] = read.frame * read.secondsPerFrame;
-        return value(env);
-      },
+      formula: code,
       jet: (read) => {
         const { frame, secondsPerFrame } = read;
         const time: Jet = [frame, 1, 0, 0];

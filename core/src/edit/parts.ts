@@ -8,7 +8,9 @@ export function changePart(project: Project, id: string, change: (part: Part) =>
   if (!part) return project;
   const next = change(part);
   if (next === part) return project;
-  return { ...project, parts: [...project.parts.slice(0, i), next, ...project.parts.slice(i + 1)] };
+  const parts = project.parts.slice();
+  parts[i] = next;
+  return { ...project, parts };
 }
 
 /** Parts that may stand above a part: all but itself and what hangs below it. */

@@ -37,21 +37,38 @@ export class ClipValues implements BaseValues {
     readonly source: readonly Curve[],
     private readonly structure: Structure,
     private readonly context: CurveContext,
-    shared?: { readonly values: ClipValues; readonly changed: readonly number[] },
+    before?: ClipValues,
   ) {
-    this.flat = shared?.values.flat ?? new FlatCurves();
-    if (shared) {
-      this.curveSlots = shared.values.curveSlots;
-      this.curveOfSlot = shared.values.curveOfSlot;
-      const curves = shared.values.curves.slice();
-      for (const i of shared.changed) curves[i] = this.compileAt(i);
-      this.curves = curves;
-      return;
-    }
-    this.curveSlots = Int32Array.from(source, (curve) => structure.slots.get(curve.channel) ?? -1);
-    this.curveOfSlot = new Int32Array(structure.channels.length).fill(-1);
-    this.curveSlots.forEach((slot, i) => (this.curveOfSlot[slot] = i));
-    this.curves = source.map((_, i) => this.compileAt(i));
+    this.flat = before?.flat ?? new FlatCurves();
+    const same = before ? sameBeginning(before.source, source) : 0;
+    const known = before && same === before.source.length ? before : null;
+    this.curveSlots = known?.source.length === source.length ? known.curveSlots : this.slotsFrom(known);
+    this.curveOfSlot =
+      known && known.curveSlots === this.curveSlots && known.structure.firstSlot === structure.firstSlot
+        ? known.curveOfSlot
+        : this.curvesBySlot(known);
+    const curves = known ? known.curves.slice() : new Array<CompiledCurve>(source.length);
+    for (let i = 0; i < source.length; i++)
+      if (!known || source[i] !== known.source[i] || known.structure.rest !== structure.rest)
+        curves[i] = this.compileAt(i);
+    this.curves = curves;
+  }
+
+  private slotsFrom(known: ClipValues | null): Int32Array {
+    const slots = new Int32Array(this.source.length);
+    const from = known?.source.length ?? 0;
+    if (known) slots.set(known.curveSlots);
+    for (let i = from; i < slots.length; i++)
+      slots[i] = this.structure.slots.get(this.source[i]!.channel) ?? -1;
+    return slots;
+  }
+
+  private curvesBySlot(known: ClipValues | null): Int32Array {
+    const curveOfSlot = new Int32Array(this.structure.channels.length).fill(-1);
+    if (known) curveOfSlot.set(known.curveOfSlot);
+    for (let i = known?.source.length ?? 0; i < this.curveSlots.length; i++)
+      curveOfSlot[this.curveSlots[i]!] = i;
+    return curveOfSlot;
   }
 
   private compileAt(i: number): CompiledCurve {
@@ -62,18 +79,11 @@ export class ClipValues implements BaseValues {
     return this.source.map((curve) => curve.channel);
   }
 
-  /** These values with some curves changed and none come or gone; null where that is not so. */
-  takeOver(curves: readonly Curve[], context: CurveContext): ClipValues | null {
-    const { source } = this;
-    if (curves === source) return this;
-    if (curves.length !== source.length) return null;
-    const changed: number[] = [];
-    for (let i = 0; i < curves.length; i++) {
-      if (curves[i] === source[i]) continue;
-      if (curves[i]!.channel !== source[i]!.channel) return null;
-      changed.push(i);
-    }
-    return new ClipValues(curves, this.structure, context, { values: this, changed });
+  /** These values for a later state: what did not change is taken over. The same rate and gravity, and slots where they were. */
+  next(curves: readonly Curve[], structure: Structure): ClipValues {
+    const alike = structure.firstSlot === this.structure.firstSlot && structure.rest === this.structure.rest;
+    if (curves === this.source && alike) return this;
+    return new ClipValues(curves, structure, this.context, this);
   }
 
   run(frame: number, channels: Float64Array): void {
@@ -198,4 +208,12 @@ function placedJet(clip: PlacedClip, curve: CompiledCurve, frame: number, at: Pl
   const value = placedValue(clip, curve, at);
   const [, d1, d2, d3] = composeJet(curveJet(curve, at.frame, backward), time);
   return [value, d1, d2, d3];
+}
+
+/** How many curves at the beginning of two lists are of the same channels. */
+function sameBeginning(before: readonly Curve[], after: readonly Curve[]): number {
+  const most = Math.min(before.length, after.length);
+  for (let i = 0; i < most; i++)
+    if (before[i] !== after[i] && before[i]!.channel !== after[i]!.channel) return i;
+  return most;
 }

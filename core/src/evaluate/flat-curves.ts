@@ -3,7 +3,7 @@ import { curveValue, LEG_HOLD, LEG_POLYNOMIAL, LEG_STRIDE, type CompiledCurve } 
 
 /** Numbers a key has in `legs`: [length of the leg after it, value, k1, k2, k3], value + τ(k1 + τ(k2 + τ·k3)). */
 const STRIDE = 5;
-/** Numbers a curve has in `current`, the leg it was in last: [start, end, length, value, k1, k2, k3, –], one cache line. */
+/** Numbers a curve has in `current`, the leg it was in last: [start, end, length, value, k1, k2, k3, key], one cache line. */
 const CURRENT = 8;
 /** A leg of this length is no polynomial: the curve itself is asked. */
 const NOT_FLAT = 0;
@@ -26,6 +26,8 @@ export class FlatCurves {
   private counts = new Int32Array(0);
   private room = new Int32Array(0);
   private current = new Float64Array(0);
+  /** Curves that are not in their last leg at a frame. */
+  private waiting = new Int32Array(0);
   private times = new Float64Array(0);
   private legs = new Float64Array(0);
   private used = 0;
@@ -33,21 +35,42 @@ export class FlatCurves {
   /** Writes the value of each curve at a frame into `channels` at its slot. */
   run(curves: readonly CompiledCurve[], slots: Int32Array, frame: number, channels: Float64Array): void {
     if (curves !== this.laid) this.lay(curves);
-    const { current } = this;
-    for (let i = 0, at = 0; i < curves.length; i++, at += CURRENT) {
-      if (!(frame >= current[at]! && frame < current[at + 1]!) && !this.enter(i, frame)) {
+    const waiting = this.inTheirLegs(slots, frame, channels);
+    for (let n = 0; n < waiting; n++) {
+      const i = this.waiting[n]!;
+      if (this.isIn(i, frame) || !this.enter(i, frame) || this.current[i * CURRENT + 2] === NOT_FLAT)
         channels[slots[i]!] = curveValue(curves[i]!, frame);
-        continue;
-      }
+      else channels[slots[i]!] = this.legValue(i * CURRENT, frame);
+    }
+  }
+
+  /** The values of all curves that are still in their leg, in a loop without a call; gives how many wait for more. */
+  private inTheirLegs(slots: Int32Array, frame: number, channels: Float64Array): number {
+    const { current, waiting } = this;
+    const count = this.laid.length;
+    let others = 0;
+    for (let i = 0, at = 0; i < count; i++, at += CURRENT) {
+      const start = current[at]!;
       const length = current[at + 2]!;
-      if (length === NOT_FLAT) {
-        channels[slots[i]!] = curveValue(curves[i]!, frame);
-      } else {
-        const tau = (frame - current[at]!) / length;
+      if (frame >= start && frame < current[at + 1]! && length !== NOT_FLAT) {
+        const tau = (frame - start) / length;
         channels[slots[i]!] =
           current[at + 3]! + tau * (current[at + 4]! + tau * (current[at + 5]! + tau * current[at + 6]!));
-      }
+      } else waiting[others++] = i;
     }
+    return others;
+  }
+
+  /** Whether a frame is in the leg at hand: one that does not lie flat, where the curve waits. */
+  private isIn(i: number, frame: number): boolean {
+    const at = i * CURRENT;
+    return frame >= this.current[at]! && frame < this.current[at + 1]!;
+  }
+
+  private legValue(at: number, frame: number): number {
+    const { current } = this;
+    const tau = (frame - current[at]!) / current[at + 2]!;
+    return current[at + 3]! + tau * (current[at + 4]! + tau * (current[at + 5]! + tau * current[at + 6]!));
   }
 
   /** Takes the leg around a frame at hand; false where the curve does not lie flat or the frame is outside its keys. */
@@ -56,8 +79,14 @@ export class FlatCurves {
     const start = this.starts[i]!;
     const end = start + this.counts[i]! - 1;
     if (end <= start || !(frame >= times[start]! && frame < times[end]!)) return false;
-    const key = firstAfter(times, frame, start, end) - 1;
     const at = i * CURRENT;
+    // Playing goes on in the next leg, which lies beside the last one; elsewhere the leg is looked for.
+    const next = current[at + 7]! + 1;
+    const key =
+      next > start && next < end && frame >= times[next]! && frame < times[next + 1]!
+        ? next
+        : firstAfter(times, frame, start, end) - 1;
+    current[at + 7] = key;
     const leg = key * STRIDE;
     current[at] = times[key]!;
     current[at + 1] = times[key + 1]!;
@@ -66,23 +95,33 @@ export class FlatCurves {
   }
 
   private lay(curves: readonly CompiledCurve[]): void {
-    if (curves.length !== this.laid.length) this.clear(curves);
+    if (curves.length > this.starts.length) this.makeRoom(curves);
     for (let i = 0; i < curves.length; i++) {
       if (curves[i] !== this.laid[i]) this.layOne(curves[i]!, i);
     }
     this.laid = curves;
   }
 
-  private clear(curves: readonly CompiledCurve[]): void {
+  /** Room for so many curves and some more; what lies there stays. */
+  private makeRoom(curves: readonly CompiledCurve[]): void {
+    const first = this.starts.length === 0;
+    const count = first ? curves.length : curves.length + (curves.length >> 2) + 8;
+    const longer = (list: Int32Array): Int32Array<ArrayBuffer> => {
+      const made = new Int32Array(count);
+      made.set(list);
+      return made;
+    };
+    this.starts = longer(this.starts);
+    this.counts = longer(this.counts);
+    this.room = longer(this.room);
+    this.waiting = new Int32Array(count);
+    const current = new Float64Array(count * CURRENT);
+    current.set(this.current);
+    this.current = current;
+    if (!first) return;
     const total = curves.reduce((sum, curve) => sum + curve.keys.times.length, 0);
-    this.laid = [];
-    this.starts = new Int32Array(curves.length);
-    this.counts = new Int32Array(curves.length);
-    this.room = new Int32Array(curves.length);
-    this.current = new Float64Array(curves.length * CURRENT);
     this.times = new Float64Array(total);
     this.legs = new Float64Array(total * STRIDE);
-    this.used = 0;
   }
 
   private layOne(curve: CompiledCurve, i: number): void {

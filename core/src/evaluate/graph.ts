@@ -1,7 +1,26 @@
-import type { Problem, Project, Result } from '../project';
+import {
+  firstAtOrAfter,
+  type Constraint,
+  type Driver,
+  type Problem,
+  type Project,
+  type Result,
+} from '../project';
 import { LIMITS } from '../file';
-import { compileDriver, type CompiledDriver, type DriverContext, type Mechanism } from '../drive';
-import { compileConstraint, type CompiledConstraint, type ConstraintContext } from '../rig';
+import {
+  compileDriver,
+  type CompiledDriver,
+  type DriverContext,
+  type DriverResult,
+  type Mechanism,
+} from '../drive';
+import {
+  compileConstraint,
+  type CompiledConstraint,
+  type ConstraintContext,
+  type ConstraintResult,
+} from '../rig';
+import { FormulaLanes } from './formulas';
 import { TRANSFORM_VALUES, type Structure } from './structure';
 
 /**
@@ -15,6 +34,11 @@ export interface Graph {
   readonly constraints: readonly CompiledConstraint[];
   readonly constraintPlaces: readonly number[];
   readonly mechanisms: readonly MechanismNode[];
+  /** The formula of each driver by itself, made when it is first asked for. */
+  readonly formulas: (FormulaLanes | undefined)[];
+  /** What a whole run does, in order: a node, or, as −1 − n, all the nodes of `batches[n]` at once. */
+  readonly steps: Int32Array;
+  readonly batches: readonly FormulaLanes[];
   /** The mechanism of each driver, or −1. */
   readonly mechanismOf: Int32Array;
   /** Driven slots in the order of their nodes, and the node of each driven slot. */
@@ -71,10 +95,19 @@ class GraphBuilder {
     const context = driverContext(this.project, this.structure);
     this.project.drivers.forEach((driver, i) => {
       if (driver.muted) return;
-      const made = compileDriver(driver, i, context);
+      const made = this.compiledDriver(driver, i, context);
       if (!made.ok) this.problems.push(made.problem);
       else this.addDriver(made.value, i);
     });
+  }
+
+  /** A driver as it was compiled before, where all it was compiled for is still so. */
+  private compiledDriver(driver: Driver, i: number, context: DriverContext): DriverResult {
+    const known = madeDrivers.get(driver);
+    if (known && holds(known, this.structure, this.project)) return { ok: true, value: known.made };
+    const made = compileDriver(driver, i, context);
+    if (made.ok) madeDrivers.set(driver, madeFor(made.value, this.structure, this.project));
+    return made;
   }
 
   private addDriver(driver: CompiledDriver, place: number): void {
@@ -109,11 +142,17 @@ class GraphBuilder {
     const context = constraintContext(this.project, this.structure);
     this.project.constraints.forEach((constraint, i) => {
       if (constraint.muted) return;
-      const made = compileConstraint(constraint, i, context);
+      const known = madeConstraints.get(constraint);
+      const made: ConstraintResult =
+        known && holds(known, this.structure, this.project)
+          ? { ok: true, value: known.made }
+          : compileConstraint(constraint, i, context);
       if (!made.ok) {
         this.problems.push(made.problem);
         return;
       }
+      if (made.value !== known?.made)
+        madeConstraints.set(constraint, madeFor(made.value, this.structure, this.project));
       const { part, bends } = made.value;
       const number = this.constraints.length;
       listIn(this.constraintsOf, part).push(number);
@@ -181,6 +220,8 @@ class GraphBuilder {
         constraints: this.constraints,
         constraintPlaces: this.constraintPlaces,
         mechanisms: this.mechanisms,
+        formulas: new Array<FormulaLanes | undefined>(this.drivers.length),
+        ...this.inSteps(sorted.order, reads),
         mechanismOf: Int32Array.from(this.mechanismOf),
         drivenSlots: this.drivenSlots,
         nodeOfSlot,
@@ -192,6 +233,55 @@ class GraphBuilder {
         plain,
       },
     };
+  }
+
+  /**
+   * The order of a whole run, with formulas of one shape on one level put together: a level has all nodes that read only nodes of
+   * levels before.
+   */
+  private inSteps(
+    order: Int32Array,
+    reads: ReadonlyMap<number, readonly number[]>,
+  ): Pick<Graph, 'steps' | 'batches'> {
+    const parts = this.structure.parts.length;
+    if (this.drivers.filter(({ formula }) => formula).length < LEAST_BATCH)
+      return { steps: order, batches: [] };
+    const { parents } = this.structure.hierarchy;
+    const levels = new Int32Array(order.length);
+    for (const node of order) {
+      let level = 0;
+      if (node < parts && parents[node]! >= 0) level = levels[parents[node]!]! + 1;
+      for (const read of reads.get(node) ?? NOTHING) level = Math.max(level, levels[read]! + 1);
+      levels[node] = level;
+    }
+    const groups = new Map<string, number[]>();
+    this.driversOf.forEach((list, i) => {
+      const formula = list.length === 1 ? this.drivers[list[0]!]!.formula : undefined;
+      if (formula) listIn(groups, `${levels[parts + i]!} ${formula.shape}`).push(i);
+    });
+    const batches: FormulaLanes[] = [];
+    const batchOf = new Map<number, number>();
+    for (const group of groups.values()) {
+      if (group.length < LEAST_BATCH) continue;
+      for (let at = 0; at < group.length; at += MOST_LANES) {
+        const lanes = group.slice(at, at + MOST_LANES);
+        const numbers = lanes.map((i) => this.driversOf[i]![0]!);
+        for (const i of lanes) batchOf.set(parts + i, batches.length);
+        const drivers = numbers.map((number) => this.drivers[number]!);
+        batches.push(new FormulaLanes(drivers, numbers));
+      }
+    }
+    if (batches.length === 0) return { steps: order, batches };
+    const inLevels = [...order].sort((a, b) => levels[a]! - levels[b]!);
+    const begun = new Set<number>();
+    const steps = inLevels.flatMap((node) => {
+      const batch = batchOf.get(node);
+      if (batch === undefined) return [node];
+      if (begun.has(batch)) return [];
+      begun.add(batch);
+      return [-1 - batch];
+    });
+    return { steps: Int32Array.from(steps), batches };
   }
 
   /** A ring in one sentence: the channels and parts on it in the order in which one drives the next. */
@@ -225,6 +315,156 @@ class GraphBuilder {
       message: `parts and channels run in a ring: ${names.join(' → ')}; none may depend on itself`,
     };
   }
+}
+
+/**
+ * The graph of a project in which drivers and constraints were changed in their numbers alone: what reads what stays, and with it
+ * the order. Null where more is another, or something can't be compiled.
+ */
+export function patchedGraph(
+  graph: Graph,
+  before: Project,
+  project: Project,
+  structure: Structure,
+): Graph | null {
+  const { drivers: oldDrivers, constraints: oldConstraints, range } = before;
+  const sameRange = range.start === project.range.start && range.end === project.range.end;
+  if (
+    project.drivers.length !== oldDrivers.length ||
+    project.constraints.length !== oldConstraints.length ||
+    !sameRange
+  )
+    return null;
+  const drivers = patched(
+    oldDrivers,
+    project.drivers,
+    graph.driverPlaces,
+    graph.drivers,
+    (driver, i, old) => {
+      const made = compileDriver(driver, i, driverContext(project, structure));
+      return made.ok && driver.muted === oldDrivers[i]!.muted && isWiredAlike(made.value, old)
+        ? made.value
+        : null;
+    },
+  );
+  const constraints = patched(
+    oldConstraints,
+    project.constraints,
+    graph.constraintPlaces,
+    graph.constraints,
+    (constraint, i, old) => {
+      const made = compileConstraint(constraint, i, constraintContext(project, structure));
+      return made.ok && constraint.muted === oldConstraints[i]!.muted && isHeldAlike(made.value, old)
+        ? made.value
+        : null;
+    },
+  );
+  if (!drivers || !constraints) return null;
+  const batches = patchedBatches(graph.batches, graph.drivers, drivers);
+  if (!batches) return null;
+  const formulas = graph.formulas.map((formula, i) =>
+    drivers[i] === graph.drivers[i] ? formula : undefined,
+  );
+  return { ...graph, drivers, constraints, batches, formulas };
+}
+
+/** What was compiled of a list with the changed entries compiled anew; null where one is muted now or wired another way. */
+function patched<T extends { readonly muted: boolean }, C>(
+  before: readonly T[],
+  after: readonly T[],
+  places: readonly number[],
+  compiled: readonly C[],
+  compileAnew: (entry: T, i: number, old: C) => C | null,
+): readonly C[] | null {
+  if (before === after) return compiled;
+  let next: C[] | null = null;
+  for (let i = 0; i < after.length; i++) {
+    if (after[i] === before[i]) continue;
+    if (after[i]!.muted && before[i]!.muted) continue;
+    const number = firstAtOrAfter(places, i);
+    if (places[number] !== i) return null;
+    const made = compileAnew(after[i]!, i, compiled[number]!);
+    if (!made) return null;
+    (next ??= compiled.slice())[number] = made;
+  }
+  return next ?? compiled;
+}
+
+function isWiredAlike(a: CompiledDriver, b: CompiledDriver): boolean {
+  return (
+    a.target === b.target &&
+    a.mechanism?.key === b.mechanism?.key &&
+    isSameList(a.slots, b.slots) &&
+    isSameList(a.parts, b.parts) &&
+    isSameList(a.late, b.late)
+  );
+}
+
+function isHeldAlike(a: CompiledConstraint, b: CompiledConstraint): boolean {
+  return (
+    a.part === b.part &&
+    a.bends === b.bends &&
+    isSameList(a.slots, b.slots) &&
+    isSameList(a.parts, b.parts) &&
+    isSameList(a.late, b.late)
+  );
+}
+
+function isSameList(a: readonly number[], b: readonly number[]): boolean {
+  return a.length === b.length && a.every((each, i) => each === b[i]);
+}
+
+/** Batches with those made anew of which a formula changed; null where one has another shape now. */
+function patchedBatches(
+  batches: readonly FormulaLanes[],
+  before: readonly CompiledDriver[],
+  after: readonly CompiledDriver[],
+): readonly FormulaLanes[] | null {
+  const changed = new Set<number>();
+  if (before !== after) before.forEach((driver, i) => driver !== after[i] && changed.add(i));
+  for (const i of changed) if (before[i]!.formula?.shape !== after[i]!.formula?.shape) return null;
+  if (changed.size === 0) return batches;
+  return batches.map((batch) =>
+    batch.numbers.some((number) => changed.has(number))
+      ? new FormulaLanes(
+          Array.from(batch.numbers, (number) => after[number]!),
+          [...batch.numbers],
+        )
+      : batch,
+  );
+}
+
+/** Something compiled, and what it was compiled for. */
+interface MadeFor<T> {
+  readonly made: T;
+  readonly firstSlot: Int32Array;
+  readonly frames: Structure['frames'];
+  readonly rest: Float64Array;
+  readonly project: Project;
+}
+const madeDrivers = new WeakMap<Driver, MadeFor<CompiledDriver>>();
+const madeConstraints = new WeakMap<Constraint, MadeFor<CompiledConstraint>>();
+
+function madeFor<T>(made: T, { firstSlot, frames, rest }: Structure, project: Project): MadeFor<T> {
+  return { made, firstSlot, frames, rest, project };
+}
+
+/** Whether what something was compiled for is still so: slots, rest values and frames of parts, the rate, gravity and range. */
+function holds<T>(known: MadeFor<T>, structure: Structure, { rate, gravity, range }: Project): boolean {
+  const { firstSlot, frames, rest, project } = known;
+  const sameParts =
+    (firstSlot === structure.firstSlot && frames === structure.frames && rest === structure.rest) ||
+    (firstSlot === structure.grownFrom?.firstSlot &&
+      frames === structure.grownFrom.frames &&
+      rest === structure.grownFrom.rest);
+  return (
+    sameParts &&
+    project.rate.frames === rate.frames &&
+    project.rate.per === rate.per &&
+    project.gravity === gravity &&
+    project.range.start === range.start &&
+    project.range.end === range.end
+  );
 }
 
 function listIn<K>(map: Map<K, number[]>, key: K): number[] {
@@ -331,5 +571,9 @@ function sortNodes(
     return depth;
   }
 }
+/** From so many formulas of one shape on they are computed together. */
+const LEAST_BATCH = 8;
+/** No more at once: their registers have to stay near the processor. */
+const MOST_LANES = 128;
 const OPEN = 1;
 const DONE = 2;

@@ -2,6 +2,7 @@ import { NOT_FINITE } from '../project';
 import type { Reader } from '../drive';
 import { localMatrix, multiplyAffine, turnAbout, turnAboutPivot, type Held, type PoseReader } from '../rig';
 import type { BaseValues } from './base-values';
+import { FormulaLanes } from './formulas';
 import type { Graph } from './graph';
 import { TRANSFORM_VALUES, type Structure } from './structure';
 
@@ -72,7 +73,7 @@ export class Moment implements FrameOutput, Reader, PoseReader {
     if (program === this.program) return;
     const { structure, graph } = this.program;
     this.program = program;
-    if (program.structure !== structure) this.makeRoom(program.structure);
+    if (program.structure.firstSlot !== structure.firstSlot) this.makeRoom(program.structure);
     if (program.graph !== graph) this.makeRoomFor(program.graph);
     this.secondsPerFrame = program.secondsPerFrame;
   }
@@ -102,8 +103,12 @@ export class Moment implements FrameOutput, Reader, PoseReader {
     this.channels.set(structure.rest);
     base.run(frame, this.channels);
     if (instead) for (const [slot, value] of instead) this.channels[slot] = value;
-    const { order } = graph;
-    for (let i = 0; i < order.length; i++) this.compute(order[i]!);
+    const { steps, batches } = graph;
+    for (let i = 0; i < steps.length; i++) {
+      const step = steps[i]!;
+      if (step >= 0) this.compute(step);
+      else batches[-1 - step]!.run(frame, this.secondsPerFrame, this.channels, this.failed);
+    }
   }
 
   private compute(node: number): void {
@@ -121,8 +126,13 @@ export class Moment implements FrameOutput, Reader, PoseReader {
     for (let i = 0; i < list.length; i++) {
       const number = list[i]!;
       const driver = graph.drivers[number]!;
+      if (driver.formula) {
+        const formula = (graph.formulas[number] ??= new FormulaLanes([driver], [number]));
+        formula.run(this.frame, this.secondsPerFrame, this.channels, this.failed);
+        continue;
+      }
       const mechanism = graph.mechanismOf[number]!;
-      const result = driver.value(this, mechanism);
+      const result = driver.value!(this, mechanism);
       const next = driver.add ? this.channels[slot]! + result : result;
       if (Number.isFinite(next)) {
         this.channels[slot] = next;

@@ -5,10 +5,10 @@ import type { CompiledCurve, CurveContext } from '../curve';
 import type { CompiledDriver, Reader } from '../drive';
 import type { CompiledConstraint } from '../rig';
 import { ClipValues, PlacedValues, type BaseValues } from './base-values';
-import { buildGraph, type Graph } from './graph';
+import { buildGraph, patchedGraph, type Graph } from './graph';
 import { JetMoment, type JetFrames } from './jet-moment';
 import { Moment, type FrameOutput } from './moment';
-import { structureOf, type Structure } from './structure';
+import { growsOutOf, isAlike, structureOf, type Structure } from './structure';
 
 /** A project flattened for evaluation. Reading it changes nothing that a reader can see. */
 export interface Program {
@@ -58,18 +58,21 @@ export function compile(project: Project, options: CompileOptions = {}): Result<
     options.clip === undefined ? activeClip(project) : project.clips.find(({ id }) => id === options.clip);
   const previous = options.previous as GraphProgram | undefined;
   const placed = options.clip === undefined && project.arrangement.length > 0;
-  const structure = structureOf(project.parts);
+  const structure = structureOf(project.parts, previous?.structure);
   const context: CurveContext = previous?.fits(project)
     ? previous.context
     : { secondsPerFrame: secondsPerFrame(project.rate), gravity: project.gravity };
   const curves = clip?.curves ?? [];
-  const same = previous && previous.structure === structure && previous.context === context ? previous : null;
-  const values = same?.clip.takeOver(curves, context) ?? new ClipValues(curves, structure, context);
+  const same = previous?.context === context ? previous : undefined;
+  const values =
+    same && growsOutOf(structure, same.structure)
+      ? same.clip.next(curves, structure)
+      : new ClipValues(curves, structure, context);
   const graph: Result<Graph> =
-    same?.graphFits(project) === true ? { ok: true, value: same.graph } : buildGraph(project, structure);
+    same && isAlike(structure, same.structure) ? same.graphFor(project) : buildGraph(project, structure);
   if (!graph.ok) return graph;
-  if (same && values === same.clip && graph.value === same.graph && placed === same.placed && !placed)
-    return { ok: true, value: same };
+  const isSame = same?.structure === structure && values === same.clip && graph.value === same.graph;
+  if (isSame && !placed && !same.placed) return { ok: true, value: same };
   const base = placed ? new PlacedValues(project, structure, context) : values;
   return { ok: true, value: new GraphProgram(project, structure, context, values, base, graph.value) };
 }
@@ -139,14 +142,16 @@ class GraphProgram implements Program, JetFrames {
     return rate.frames * project.rate.per === rate.per * project.rate.frames && gravity === project.gravity;
   }
 
-  /** Whether drivers and constraints are those that this program was compiled for. */
-  graphFits(project: Project): boolean {
+  /** The graph of a project over a structure alike: this program's, with what was changed, or one made anew. */
+  graphFor(project: Project): Result<Graph> {
     const { drivers, constraints, range } = this.project;
-    return (
+    const fits =
       project.drivers === drivers &&
       project.constraints === constraints &&
-      (constraints.length === 0 || (range.start === project.range.start && range.end === project.range.end))
-    );
+      (constraints.length === 0 || (range.start === project.range.start && range.end === project.range.end));
+    if (fits) return { ok: true, value: this.graph };
+    const patched = patchedGraph(this.graph, this.project, project, this.structure);
+    return patched ? { ok: true, value: patched } : buildGraph(project, this.structure);
   }
 
   createOutput(): FrameOutput {

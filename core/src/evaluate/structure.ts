@@ -1,11 +1,17 @@
 import type { Part } from '../project';
-import { channelName, firstAfter, partProperties, TRANSFORM_PROPERTIES } from '../project';
+import { channelName, firstAfter, partProperties, splitChannel, TRANSFORM_PROPERTIES } from '../project';
 import { hierarchy, transformFrame, type Hierarchy, type TransformFrame } from '../rig';
+
+/** Finds places and slots by name. */
+export interface Finder {
+  get(name: string): number | undefined;
+  has(name: string): boolean;
+}
 
 /**
  * Where everything of a list of parts lies in the flat arrays: each part has a run of channel slots beginning
  * with its transform in the order of TRANSFORM_PROPERTIES. Made once for a list of parts, shared by every
- * program over it.
+ * program over it; where parts were only renamed, limited or added, what stays is taken over from the list before.
  */
 export interface Structure {
   readonly parts: readonly Part[];
@@ -15,26 +21,84 @@ export interface Structure {
   readonly firstSlot: Int32Array;
   readonly channels: readonly string[];
   readonly rest: Float64Array;
-  readonly slots: ReadonlyMap<string, number>;
+  /** The slot of a channel. */
+  readonly slots: Finder;
   /** The place of a part in the file. */
-  readonly partIndex: ReadonlyMap<string, number>;
+  readonly partIndex: Finder;
   readonly partOfSlot: (slot: number) => number;
+  /** What this one is with a part added at its end. */
+  readonly grownFrom?: Pick<Structure, 'firstSlot' | 'frames' | 'rest'>;
 }
 
 /** Translate, rotate, scale and squash: what a local matrix is made of, at the beginning of a part's slots. */
 export const TRANSFORM_VALUES = 10;
-
 export const SLOT_VISIBLE = TRANSFORM_PROPERTIES.indexOf('visible');
 
 const cache = new WeakMap<readonly Part[], Structure>();
 
-export function structureOf(parts: readonly Part[]): Structure {
+/** The structure of a list of parts; `previous` is that of an earlier state of the same project. */
+export function structureOf(parts: readonly Part[], previous?: Structure): Structure {
   let structure = cache.get(parts);
   if (!structure) {
-    structure = build(parts);
+    structure = (previous && takenOver(parts, previous)) ?? build(parts);
     cache.set(parts, structure);
   }
   return structure;
+}
+
+/** Places of parts by id. Lists that grew out of each other share the map: what stands there is checked against the list. */
+class PartFinder implements Finder {
+  constructor(
+    private readonly parts: readonly Part[],
+    readonly shared: Map<string, number>,
+  ) {}
+
+  get(id: string): number | undefined {
+    const place = this.shared.get(id);
+    return place !== undefined && this.parts[place]?.id === id ? place : undefined;
+  }
+  has(id: string): boolean {
+    return this.get(id) !== undefined;
+  }
+}
+
+const offsets = new WeakMap<Part, ReadonlyMap<string, number>>();
+
+/** Slots of channels: a part's first one, and which of its properties it is. */
+class SlotFinder implements Finder {
+  constructor(
+    private readonly parts: readonly Part[],
+    private readonly partIndex: Finder,
+    private readonly firstSlot: Int32Array,
+  ) {}
+
+  get(channel: string): number | undefined {
+    const { part: id, property } = splitChannel(channel);
+    const place = this.partIndex.get(id);
+    if (place === undefined) return undefined;
+    const part = this.parts[place]!;
+    let own = offsets.get(part);
+    if (!own) offsets.set(part, (own = new Map(partProperties(part).map((each, i) => [each.property, i]))));
+    const offset = own.get(property);
+    return offset === undefined ? undefined : this.firstSlot[place]! + offset;
+  }
+  has(channel: string): boolean {
+    return this.get(channel) !== undefined;
+  }
+}
+
+type Arrays = Pick<Structure, 'hierarchy' | 'frames' | 'firstSlot' | 'channels' | 'rest' | 'grownFrom'>;
+
+function finished(parts: readonly Part[], shared: Map<string, number>, arrays: Arrays): Structure {
+  const { firstSlot } = arrays;
+  const partIndex = new PartFinder(parts, shared);
+  return {
+    parts,
+    ...arrays,
+    slots: new SlotFinder(parts, partIndex, firstSlot),
+    partIndex,
+    partOfSlot: (slot) => firstAfter(firstSlot, slot) - 1,
+  };
 }
 
 function build(parts: readonly Part[]): Structure {
@@ -48,15 +112,103 @@ function build(parts: readonly Part[]): Structure {
       rest.push(entry.rest);
     }
   });
-  return {
-    parts,
+  return finished(parts, new Map(parts.map((part, i) => [part.id, i])), {
     hierarchy: hierarchy(parts),
     frames: parts.map(transformFrame),
     firstSlot,
     channels,
     rest: Float64Array.from(rest),
-    slots: new Map(channels.map((channel, i) => [channel, i])),
-    partIndex: new Map(parts.map((part, i) => [part.id, i])),
-    partOfSlot: (slot) => firstAfter(firstSlot, slot) - 1,
-  };
+  });
+}
+
+/** The structure of a list in which some parts are others, with the same channels, or one was added at the end; else null. */
+function takenOver(parts: readonly Part[], previous: Structure): Structure | null {
+  const before = previous.parts;
+  if (parts.length !== before.length && parts.length !== before.length + 1) return null;
+  const changed: number[] = [];
+  for (let i = 0; i < before.length; i++) if (parts[i] !== before[i]) changed.push(i);
+  const shared = (previous.partIndex as PartFinder).shared;
+  if (parts.length > before.length)
+    return changed.length > 0 ? null : withOneMore(parts, parts.at(-1)!, previous, shared);
+  let { rest, frames } = previous;
+  for (const i of changed) {
+    const [part, was] = [parts[i]!, before[i]!];
+    const properties = partProperties(part);
+    const old = partProperties(was);
+    const alike =
+      properties.length === old.length && properties.every((each, n) => each.property === old[n]!.property);
+    if (part.id !== was.id || part.parent !== was.parent || !alike) return null;
+    if (properties.some((each, n) => each.rest !== old[n]!.rest)) {
+      if (rest === previous.rest) rest = rest.slice();
+      properties.forEach((each, n) => (rest[previous.firstSlot[i]! + n] = each.rest));
+    }
+    if (isFramedAlike(part, was)) continue;
+    frames = [...frames.slice(0, i), transformFrame(part), ...frames.slice(i + 1)];
+  }
+  const { hierarchy: above, firstSlot, channels } = previous;
+  return finished(parts, shared, { hierarchy: above, frames, firstSlot, channels, rest });
+}
+
+/** Whether all of a part that drivers and constraints are compiled for, besides its channels, is the same. */
+function isFramedAlike(part: Part, was: Part): boolean {
+  const path = part.kind === 'path' ? part.path : null;
+  const wasPath = was.kind === 'path' ? was.path : null;
+  return (
+    part.pivot === was.pivot &&
+    part.turnOrder === was.turnOrder &&
+    part.squash === was.squash &&
+    path === wasPath
+  );
+}
+
+/** Whether all slots of an earlier structure are where they were. */
+export function growsOutOf(structure: Structure, earlier: Structure): boolean {
+  if (structure.firstSlot === earlier.firstSlot) return true;
+  return structure.grownFrom?.firstSlot === earlier.firstSlot;
+}
+
+/** Whether whatever was compiled for one structure holds for another. */
+export function isAlike(a: Structure, b: Structure): boolean {
+  return a.firstSlot === b.firstSlot && a.frames === b.frames && a.rest === b.rest;
+}
+
+function withOneMore(
+  parts: readonly Part[],
+  part: Part,
+  previous: Structure,
+  shared: Map<string, number>,
+): Structure | null {
+  const place = previous.parts.length;
+  const parent = part.parent === null ? -1 : previous.partIndex.get(part.parent);
+  if (parent === undefined) return null;
+  shared.set(part.id, place);
+  const properties = partProperties(part);
+  return finished(parts, shared, {
+    hierarchy: {
+      order: extended(previous.hierarchy.order, place),
+      parents: extended(previous.hierarchy.parents, parent),
+    },
+    frames: [...previous.frames, transformFrame(part)],
+    firstSlot: extended(previous.firstSlot, previous.channels.length),
+    grownFrom: { firstSlot: previous.firstSlot, frames: previous.frames, rest: previous.rest },
+    channels: previous.channels.concat(properties.map(({ property }) => channelName(part.id, property))),
+    rest: extendedBy(
+      previous.rest,
+      properties.map(({ rest }) => rest),
+    ),
+  });
+}
+
+function extendedBy(list: Float64Array, more: readonly number[]): Float64Array {
+  const longer = new Float64Array(list.length + more.length);
+  longer.set(list);
+  longer.set(more, list.length);
+  return longer;
+}
+
+function extended(list: Int32Array, last: number): Int32Array {
+  const longer = new Int32Array(list.length + 1);
+  longer.set(list);
+  longer[list.length] = last;
+  return longer;
 }

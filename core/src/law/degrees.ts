@@ -4,19 +4,26 @@ import type { Jet } from './law';
 export const RADIANS = Math.PI / 180;
 export const DEGREES = 180 / Math.PI;
 
+/** An angle with whole turns taken off where it has some: quicker than always, and the same. */
+function withinTurn(angle: number): number {
+  return angle < 360 && angle > -360 ? angle : angle % 360;
+}
+
 /** The cosine of degrees, exact at quarter turns. */
 export function cosDeg(angle: number): number {
-  const turn = angle % 360;
-  if (turn % 90 === 0) return turn === 0 ? 1 : Math.abs(turn) === 180 ? -1 : 0;
-  return Math.cos(turn * RADIANS);
+  const turn = withinTurn(angle);
+  const quarters = turn / 90;
+  if (quarters !== Math.floor(quarters)) return Math.cos(turn * RADIANS);
+  return quarters === 0 ? 1 : quarters === 2 || quarters === -2 ? -1 : 0;
 }
 
 /** The sine of degrees, exact at quarter turns. */
 export function sinDeg(angle: number): number {
-  const turn = angle % 360;
-  if (turn % 180 === 0) return 0;
-  if (turn % 90 === 0) return turn === 90 || turn === -270 ? 1 : -1;
-  return Math.sin(turn * RADIANS);
+  const turn = withinTurn(angle);
+  const quarters = turn / 90;
+  if (quarters !== Math.floor(quarters)) return Math.sin(turn * RADIANS);
+  if (quarters === 1 || quarters === -3) return 1;
+  return quarters === -1 || quarters === 3 ? -1 : 0;
 }
 
 /** The jets of the cosine and the sine of degrees. */

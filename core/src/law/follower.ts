@@ -14,9 +14,9 @@ export type Lead = (frame: number, out: Float64Array) => void;
 
 /** Frames in a block; where each block begins is kept, and the frames of the blocks used last. */
 const BLOCK = 64;
-const MOST_BLOCKS = 24;
+const MOST_BLOCKS = 40;
 /** So many blocks back a spring is begun anew rather than carried from its start: what it began with is forgotten by then. */
-const MOST_BLOCKS_BACK = 8;
+const MOST_BLOCKS_BACK = 20;
 
 interface Block {
   /** x at each frame of the block and the one after it, coordinate by coordinate. */

@@ -66,9 +66,9 @@ export function takeStep(
   out.speed = slope + step.speedByPlace * z + step.speedBySpeed * w;
 }
 
-/** Seconds after which a spring has forgotten how it began to less than 1e-20; Infinity where nothing damps it. */
+/** Seconds after which a spring has forgotten how it began to less than 1e-17; Infinity where nothing damps it. */
 export function forgetting(frequency: number, damping: number): number {
   const omega = 2 * Math.PI * frequency;
   const rate = damping <= 1 ? damping * omega : omega * (damping - Math.sqrt(damping * damping - 1));
-  return rate > 0 ? 46.1 / rate : Infinity;
+  return rate > 0 ? 39.2 / rate : Infinity;
 }

@@ -1,16 +1,30 @@
 /** out = a·b for affine matrices, 16 numbers column-major each; `out` may be b itself, not a. Allocates nothing. */
 export function multiplyAffine(out: Float64Array, a: Float64Array, b: Float64Array): void {
-  for (let column = 0; column < 4; column++) {
-    const at = column * 4;
+  const a0 = a[0]!;
+  const a1 = a[1]!;
+  const a2 = a[2]!;
+  const a4 = a[4]!;
+  const a5 = a[5]!;
+  const a6 = a[6]!;
+  const a8 = a[8]!;
+  const a9 = a[9]!;
+  const a10 = a[10]!;
+  for (let at = 0; at < 12; at += 4) {
     const b0 = b[at]!;
     const b1 = b[at + 1]!;
     const b2 = b[at + 2]!;
-    const b3 = column === 3 ? 1 : 0;
-    out[at] = a[0]! * b0 + a[4]! * b1 + a[8]! * b2 + a[12]! * b3;
-    out[at + 1] = a[1]! * b0 + a[5]! * b1 + a[9]! * b2 + a[13]! * b3;
-    out[at + 2] = a[2]! * b0 + a[6]! * b1 + a[10]! * b2 + a[14]! * b3;
-    out[at + 3] = b3;
+    out[at] = a0 * b0 + a4 * b1 + a8 * b2;
+    out[at + 1] = a1 * b0 + a5 * b1 + a9 * b2;
+    out[at + 2] = a2 * b0 + a6 * b1 + a10 * b2;
+    out[at + 3] = 0;
   }
+  const x = b[12]!;
+  const y = b[13]!;
+  const z = b[14]!;
+  out[12] = a0 * x + a4 * y + a8 * z + a[12]!;
+  out[13] = a1 * x + a5 * y + a9 * z + a[13]!;
+  out[14] = a2 * x + a6 * y + a10 * z + a[14]!;
+  out[15] = 1;
 }
 
 /** The inverse of an affine matrix; not finite where there is none. `out` must not be `m`. */

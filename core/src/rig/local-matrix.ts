@@ -1,6 +1,5 @@
 import type { Part, TurnOrder } from '../project';
 import { cosDeg, sinDeg } from '../law';
-import { multiplyLinear } from './linear';
 
 /** Channels of a transform, in the order of TRANSFORM_PROPERTIES: translate, rotate (degrees), scale, squash. */
 export type TransformValues = ArrayLike<number>;
@@ -44,41 +43,36 @@ export function transformFrame(part: Part): TransformFrame {
 }
 
 const rotation = new Float64Array(9);
-const factor = new Float64Array(9);
-const product = new Float64Array(9);
 
-/** Writes the turn about one axis, column-major 3×3. */
-function axisTurn(out: Float64Array, axis: number, angle: number): void {
-  const c = cosDeg(angle);
-  const s = sinDeg(angle);
-  const i = (axis + 1) % 3;
-  const j = (axis + 2) % 3;
-  out.fill(0);
-  out[axis * 3 + axis] = 1;
-  out[i * 3 + i] = c;
-  out[i * 3 + j] = s;
-  out[j * 3 + i] = -s;
-  out[j * 3 + j] = c;
-}
-
-/** The 3×3 turn of three angles in degrees: "XYZ" is Rx·Ry·Rz. Column-major into `out`. */
+/**
+ * The 3×3 turn of three angles in degrees: "XYZ" is Rx·Ry·Rz. Column-major into `out`. An order that is no even permutation of
+ * XYZ sees its axes in a mirror, where all angles run the other way.
+ */
 export function turnMatrix(
   out: Float64Array,
-  order: readonly number[],
+  order: readonly [number, number, number],
   angles: TransformValues,
   at: number,
 ): void {
-  const [first = 0, second = 1, third = 2] = order;
-  if (angles[at] === 0 && angles[at + 1] === 0 && angles[at + 2] === 0) {
-    out.fill(0);
-    out[0] = out[4] = out[8] = 1;
-    return;
-  }
-  axisTurn(out, first, angles[at + first]!);
-  axisTurn(factor, second, angles[at + second]!);
-  multiplyLinear(product, out, factor);
-  axisTurn(factor, third, angles[at + third]!);
-  multiplyLinear(out, product, factor);
+  const i = order[0];
+  const j = order[1];
+  const k = order[2];
+  const sense = (j - i + 3) % 3 === 1 ? 1 : -1;
+  const c1 = cosDeg(angles[at + i]!);
+  const s1 = sense * sinDeg(angles[at + i]!);
+  const c2 = cosDeg(angles[at + j]!);
+  const s2 = sense * sinDeg(angles[at + j]!);
+  const c3 = cosDeg(angles[at + k]!);
+  const s3 = sense * sinDeg(angles[at + k]!);
+  out[i * 3 + i] = c2 * c3;
+  out[i * 3 + j] = c1 * s3 + s1 * s2 * c3;
+  out[i * 3 + k] = s1 * s3 - c1 * s2 * c3;
+  out[j * 3 + i] = -c2 * s3;
+  out[j * 3 + j] = c1 * c3 - s1 * s2 * s3;
+  out[j * 3 + k] = s1 * c3 + c1 * s2 * s3;
+  out[k * 3 + i] = s2;
+  out[k * 3 + j] = -s1 * c2;
+  out[k * 3 + k] = c1 * c2;
 }
 
 /**
@@ -104,6 +98,10 @@ export function localMatrix(
     return;
   }
   turnMatrix(rotation, frame.order, values, at + 3);
+  if (frame.plain && (values[at + 9] === 0 || frame.rounded)) {
+    turnedMatrix(out, values, at);
+    return;
+  }
   const amount = frame.rounded ? 0 : values[at + 9]!;
   const squashed = amount !== 0;
   const along = squashed ? Math.max(LEAST_SQUASH, 1 + amount) : 1;
@@ -133,6 +131,27 @@ export function localMatrix(
     }
     out[12 + row] = place;
   }
+  out[15] = 1;
+}
+
+/** A local matrix without squash and pivot, its turn in `rotation`. */
+function turnedMatrix(out: Float64Array, values: TransformValues, at: number): void {
+  const x = values[at + 6]!;
+  const y = values[at + 7]!;
+  const z = values[at + 8]!;
+  out[0] = rotation[0]! * x;
+  out[1] = rotation[1]! * x;
+  out[2] = rotation[2]! * x;
+  out[4] = rotation[3]! * y;
+  out[5] = rotation[4]! * y;
+  out[6] = rotation[5]! * y;
+  out[8] = rotation[6]! * z;
+  out[9] = rotation[7]! * z;
+  out[10] = rotation[8]! * z;
+  out[3] = out[7] = out[11] = 0;
+  out[12] = values[at]!;
+  out[13] = values[at + 1]!;
+  out[14] = values[at + 2]!;
   out[15] = 1;
 }
 

@@ -9,20 +9,21 @@ import {
   subtractJets,
   type Jet,
 } from '../../law';
+import { codeOf, type Formula, type FormulaCode, type Operation } from './code';
 import { BUILT_IN_NAMES, CONSTANTS, FUNCTIONS, MOST_ARGUMENTS } from './functions';
 
 /**
- * The expression language of contract §7: parsed by jsep with its operators cut down to ours, then turned
- * into two closures, one over numbers and one over jets (value and exact rates).
+ * The expression language of contract §7: parsed by jsep with its operators cut down to ours, then turned into code over numbers
+ * and a closure over jets (value and exact rates).
  */
 export interface CompiledExpression {
-  /** `env` is `[frame, seconds, input 0, input 1, …]`. */
-  readonly value: (env: Float64Array) => number;
+  /** Inputs are `[frame, seconds, input 0, input 1, …]`. */
+  readonly code: FormulaCode;
   readonly jet: (env: readonly Jet[]) => Jet;
 }
 
 interface Node {
-  readonly value: (env: Float64Array) => number;
+  readonly formula: Formula;
   readonly jet: (env: readonly Jet[]) => Jet;
 }
 
@@ -82,7 +83,8 @@ export function compileExpression(
         `the expression has ${text.length} characters; it may have at most ${MOST_CHARACTERS}`,
       );
     refuseDeepBrackets(text);
-    return { ok: true, value: build(jsep(text), slots, MOST_LEVELS) };
+    const { formula, jet } = build(jsep(text), slots, MOST_LEVELS);
+    return { ok: true, value: { code: codeOf(formula, inputNames.length + 2), jet } };
   } catch (error) {
     if (error instanceof RangeError) return { ok: false, message: TOO_DEEP };
     const reason = error instanceof Error ? error.message : String(error);
@@ -115,23 +117,20 @@ function build(expression: jsep.Expression, slots: ReadonlyMap<string, number>, 
     case 'UnaryExpression': {
       const { operator, argument } = expression as jsep.UnaryExpression;
       const x = build(argument, slots, levels - 1);
-      if (operator === '-') return { value: (env) => -x.value(env), jet: (env) => scaleJet(x.jet(env), -1) };
-      return truth(
-        (env) => !isTrue(x.value(env)),
-        (env) => !isTrueAfter(x.jet(env)),
-      );
+      if (operator === '-')
+        return { formula: operation('negate', x), jet: (env) => scaleJet(x.jet(env), -1) };
+      return { formula: operation('not', x), jet: truth((env) => !isTrueAfter(x.jet(env))) };
     }
     case 'BinaryExpression':
-    case 'LogicalExpression': {
+    case 'LogicalExpression':
       return chain(expression as jsep.BinaryExpression, slots, levels);
-    }
     case 'ConditionalExpression': {
       const { test, consequent, alternate } = expression as jsep.ConditionalExpression;
       const [condition, yes, no] = [test, consequent, alternate].map((each) =>
         build(each, slots, levels - 1),
       ) as [Node, Node, Node];
       return {
-        value: (env) => (isTrue(condition.value(env)) ? yes.value(env) : no.value(env)),
+        formula: operation('choose', condition, yes, no),
         jet: (env) => (isTrueAfter(condition.jet(env)) ? yes.jet(env) : no.jet(env)),
       };
     }
@@ -142,6 +141,10 @@ function build(expression: jsep.Expression, slots: ReadonlyMap<string, number>, 
         `the expression has something besides numbers, inputs, operators and functions (${expression.type}); it must be one formula`,
       );
   }
+}
+
+function operation(name: Operation, ...nodes: readonly Node[]): Formula {
+  return { is: 'operation', operation: name, of: nodes.map(({ formula }) => formula) };
 }
 
 /**
@@ -156,35 +159,29 @@ function chain(expression: jsep.BinaryExpression, slots: ReadonlyMap<string, num
     first = (first as jsep.BinaryExpression).left;
   }
   row.reverse();
-  if (row.length <= SHORT_ROW)
-    return row.reduce(
-      (left, { operator, right }) => binary(operator, left, build(right, slots, levels - 1)),
-      build(first, slots, levels - 1),
-    );
-  return longRow(
+  return inRow(
     build(first, slots, levels - 1),
     row.map(({ operator, right }) => ({ operator, right: build(right, slots, levels - 1) })),
   );
 }
 
-/** Rows up to this length are nested functions, which is quicker; longer ones are computed in a loop, which needs no stack. */
-const SHORT_ROW = 64;
-
-function longRow(first: Node, row: readonly { readonly operator: string; readonly right: Node }[]): Node {
-  let value = 0;
+function inRow(first: Node, row: readonly { readonly operator: string; readonly right: Node }[]): Node {
   let jet = constantJet(0);
-  const held: Node = { value: () => value, jet: () => jet };
-  const steps = row.map(({ operator, right }) => binary(operator, held, right));
+  let { formula } = first;
+  const steps = row.map(({ operator, right }) => {
+    const step = binary(operator, { formula, jet: () => jet }, right);
+    formula = step.formula;
+    return step;
+  });
   return {
-    value: (env) => {
-      value = first.value(env);
-      for (const step of steps) value = step.value(env);
-      return value;
-    },
+    formula,
     jet: (env) => {
-      jet = first.jet(env);
-      for (const step of steps) jet = step.jet(env);
-      return jet;
+      let last = first.jet(env);
+      for (const step of steps) {
+        jet = last;
+        last = step.jet(env);
+      }
+      return last;
     },
   };
 }
@@ -194,14 +191,14 @@ function literal({ value, raw }: jsep.Literal): Node {
     throw new ExpressionError(`${raw} is no number; numbers are written as in JSON, or like .5`);
   }
   const jet = constantJet(value);
-  return { value: () => value, jet: () => jet };
+  return { formula: { is: 'number', value }, jet: () => jet };
 }
 
 function identifier(name: string, slots: ReadonlyMap<string, number>): Node {
   const constant = CONSTANTS.get(name);
   if (constant !== undefined) {
     const jet = constantJet(constant);
-    return { value: () => constant, jet: () => jet };
+    return { formula: { is: 'number', value: constant }, jet: () => jet };
   }
   const slot = slots.get(name);
   if (slot === undefined) {
@@ -209,7 +206,10 @@ function identifier(name: string, slots: ReadonlyMap<string, number>): Node {
       `"${name}" is neither an input nor built in; it must be one of ${[...slots.keys()].join(', ')}, pi`,
     );
   }
-  return { value: (env) => env[slot]!, jet: (env) => env[slot] ?? constantJet(Number.NaN) };
+  return {
+    formula: { is: 'input', place: slot },
+    jet: (env) => env[slot] ?? constantJet(Number.NaN),
+  };
 }
 
 function call(
@@ -229,88 +229,61 @@ function call(
     throw new ExpressionError(`${name} has ${list.length} arguments; it must have ${wanted}`);
   }
   const nodes = list.map((argument) => build(argument, slots, levels - 1));
-  const args = new Array<number>(nodes.length).fill(0);
-  return {
-    value: (env) => {
-      for (let i = 0; i < nodes.length; i++) args[i] = nodes[i]!.value(env);
-      return known.value(args);
-    },
-    jet: (env) => known.jet(nodes.map((node) => node.jet(env))),
-  };
+  const formulas = nodes.map(({ formula }) => formula);
+  // Functions of any number of arguments are rows of theirs with two.
+  const formula = formulas
+    .slice(known.least > 1 ? formulas.length : 1)
+    .reduce<Formula>(
+      (left, right) => ({ is: 'operation', operation: known.operation, of: [left, right] }),
+      known.most === MOST_ARGUMENTS
+        ? formulas[0]!
+        : { is: 'operation', operation: known.operation, of: formulas },
+    );
+  return { formula, jet: (env) => known.jet(nodes.map((node) => node.jet(env))) };
 }
 
-function isTrue(x: number): boolean {
-  return x !== 0;
-}
 /** Truth just after the moment: a value that is zero only now counts by where it goes. */
 function isTrueAfter(x: Jet): boolean {
   return signAfter(x) !== 0;
 }
 
-function truth(value: (env: Float64Array) => boolean, jet: (env: readonly Jet[]) => boolean): Node {
-  return { value: (env) => (value(env) ? 1 : 0), jet: (env) => constantJet(jet(env) ? 1 : 0) };
+function truth(jet: (env: readonly Jet[]) => boolean): Node['jet'] {
+  return (env) => constantJet(jet(env) ? 1 : 0);
 }
 
 function binary(operator: string, a: Node, b: Node): Node {
   const signOf = (env: readonly Jet[]) => signAfter(subtractJets(a.jet(env), b.jet(env)));
   switch (operator) {
     case '+':
-      return { value: (env) => a.value(env) + b.value(env), jet: (env) => addJets(a.jet(env), b.jet(env)) };
+      return { formula: operation('add', a, b), jet: (env) => addJets(a.jet(env), b.jet(env)) };
     case '-':
-      return {
-        value: (env) => a.value(env) - b.value(env),
-        jet: (env) => subtractJets(a.jet(env), b.jet(env)),
-      };
+      return { formula: operation('subtract', a, b), jet: (env) => subtractJets(a.jet(env), b.jet(env)) };
     case '*':
-      return {
-        value: (env) => a.value(env) * b.value(env),
-        jet: (env) => multiplyJets(a.jet(env), b.jet(env)),
-      };
+      return { formula: operation('multiply', a, b), jet: (env) => multiplyJets(a.jet(env), b.jet(env)) };
     case '/':
-      return {
-        value: (env) => a.value(env) / b.value(env),
-        jet: (env) => divideJets(a.jet(env), b.jet(env)),
-      };
+      return { formula: operation('divide', a, b), jet: (env) => divideJets(a.jet(env), b.jet(env)) };
     case '<':
-      return truth(
-        (env) => a.value(env) < b.value(env),
-        (env) => signOf(env) < 0,
-      );
+      return { formula: operation('less', a, b), jet: truth((env) => signOf(env) < 0) };
     case '<=':
-      return truth(
-        (env) => a.value(env) <= b.value(env),
-        (env) => signOf(env) <= 0,
-      );
+      return { formula: operation('lessOrEqual', a, b), jet: truth((env) => signOf(env) <= 0) };
     case '>':
-      return truth(
-        (env) => a.value(env) > b.value(env),
-        (env) => signOf(env) > 0,
-      );
+      return { formula: operation('less', b, a), jet: truth((env) => signOf(env) > 0) };
     case '>=':
-      return truth(
-        (env) => a.value(env) >= b.value(env),
-        (env) => signOf(env) >= 0,
-      );
+      return { formula: operation('lessOrEqual', b, a), jet: truth((env) => signOf(env) >= 0) };
     case '==':
-      return truth(
-        (env) => a.value(env) === b.value(env),
-        (env) => signOf(env) === 0,
-      );
+      return { formula: operation('equal', a, b), jet: truth((env) => signOf(env) === 0) };
     case '!=':
-      return truth(
-        (env) => a.value(env) !== b.value(env),
-        (env) => signOf(env) !== 0,
-      );
+      return { formula: operation('notEqual', a, b), jet: truth((env) => signOf(env) !== 0) };
     case '&&':
-      return truth(
-        (env) => isTrue(a.value(env)) && isTrue(b.value(env)),
-        (env) => isTrueAfter(a.jet(env)) && isTrueAfter(b.jet(env)),
-      );
+      return {
+        formula: operation('and', a, b),
+        jet: truth((env) => isTrueAfter(a.jet(env)) && isTrueAfter(b.jet(env))),
+      };
     case '||':
-      return truth(
-        (env) => isTrue(a.value(env)) || isTrue(b.value(env)),
-        (env) => isTrueAfter(a.jet(env)) || isTrueAfter(b.jet(env)),
-      );
+      return {
+        formula: operation('or', a, b),
+        jet: truth((env) => isTrueAfter(a.jet(env)) || isTrueAfter(b.jet(env))),
+      };
     default:
       throw new ExpressionError(
         `the operator ${operator} is not known; use + - * / < <= > >= == != && || ! ?:`,

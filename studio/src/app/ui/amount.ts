@@ -1,4 +1,4 @@
-import { compileExpression } from '@kaizen/core';
+import { compileExpression, formulaValue } from '@kaizen/core';
 
 /** Factors to a field's own unit, for the units that may be typed there. */
 const UNITS: Readonly<Record<string, Readonly<Record<string, number>>>> = {
@@ -36,7 +36,7 @@ export function readAmount(text: string, unit: string, framesPerSecond = 24): Am
     );
   const sum = typed === undefined ? body : body.slice(0, -typed.length);
   const compiled = compileExpression(sum.replace(/^\s*\+/, ''), []);
-  const value = compiled.ok ? compiled.value.value(new Float64Array(2)) : Number.NaN;
+  const value = compiled.ok ? formulaValue(compiled.value.code, [0, 0]) : Number.NaN;
   if (!Number.isFinite(value)) {
     const known = Object.keys(units);
     return {
