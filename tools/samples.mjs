@@ -1,6 +1,8 @@
 /** Writes the sample projects into samples/, by scripts that use core's own edits. */
 import { spawnSync } from 'node:child_process';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { build } from 'esbuild';
+import { format, resolveConfig } from 'prettier';
 import { root } from './build.mjs';
 import { generateValidator } from './schema.mjs';
 
@@ -14,4 +16,10 @@ await build({
   outfile,
   logLevel: 'warning',
 });
-process.exitCode = spawnSync(process.execPath, [outfile, `${root}samples`], { stdio: 'inherit' }).status ?? 1;
+const { status } = spawnSync(process.execPath, [outfile, `${root}samples`], { stdio: 'inherit' });
+const index = `${root}samples/index.json`;
+writeFileSync(
+  index,
+  await format(readFileSync(index, 'utf8'), { ...(await resolveConfig(index)), parser: 'json' }),
+);
+process.exitCode = status ?? 1;

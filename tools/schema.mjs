@@ -1,6 +1,6 @@
 /**
- * Writes the JSON Schema of a project from the descriptions in core, and the plain validator compiled from it: a strict
- * Content-Security-Policy forbids `new Function` in the page.
+ * Writes the JSON Schema of a project and the tables of docs/kinds.md from the descriptions in core, and the plain validator
+ * compiled from the schema: a strict Content-Security-Policy forbids `new Function` in the page.
  */
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
@@ -10,25 +10,34 @@ import Ajv from 'ajv';
 import standaloneCode from 'ajv/dist/standalone/index.js';
 
 const folder = fileURLToPath(new URL('../core/src/file/', import.meta.url));
+const docs = fileURLToPath(new URL('../docs/', import.meta.url));
 
-async function describedSchema() {
+/** Written only where it changed: what is built from core is older than its newest file. */
+async function writeFormatted(path, text, parser) {
+  const formatted = await format(text, { ...(await resolveConfig(path)), parser });
+  if (!existsSync(path) || readFileSync(path, 'utf8') !== formatted) writeFileSync(path, formatted);
+}
+
+async function described() {
   const bundle = await build({
-    entryPoints: [folder + 'schema.ts'],
+    stdin: {
+      contents: "export { projectSchema } from './schema'; export { kindTables } from './kind-tables';",
+      resolveDir: folder,
+    },
     bundle: true,
     format: 'esm',
     target: 'es2022',
     write: false,
   });
   const module = `data:text/javascript;base64,${Buffer.from(bundle.outputFiles[0].text).toString('base64')}`;
-  return (await import(module)).projectSchema();
+  return import(module);
 }
 
 export async function generateValidator() {
-  const schema = await describedSchema();
-  const path = folder + 'kaizen.schema.json';
-  const text = await format(JSON.stringify(schema), { ...(await resolveConfig(path)), parser: 'json' });
-  // Written only where it changed: what is built from core is older than its newest file.
-  if (!existsSync(path) || readFileSync(path, 'utf8') !== text) writeFileSync(path, text);
+  const { projectSchema, kindTables } = await described();
+  const schema = projectSchema();
+  await writeFormatted(folder + 'kaizen.schema.json', JSON.stringify(schema), 'json');
+  await writeFormatted(docs + 'kinds.md', kindTables(), 'markdown');
   const ajv = new Ajv.default({
     allErrors: true,
     discriminator: true,

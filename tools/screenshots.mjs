@@ -363,11 +363,25 @@ async function nightDrag() {
   await page.context().close();
 }
 
+async function constraintsOfTheCrane() {
+  const page = await open();
+  await openSample(page, 'jib-crane');
+  await page.keyboard.press('Control+1');
+  await type(page, 'Frame of the playhead', '122');
+  await page.locator('[data-row="block"]').click();
+  await shoot(page, 'constraints');
+  await page.context().close();
+}
+
 try {
   mkdirSync(folder, { recursive: true });
   await cardOf('brine-wheel', 60);
   await cardOf('skip', 96);
   await cardOf('quay', 9);
+  await cardOf('jib-crane', 118);
+  await cardOf('mould-table', 60);
+  await cardOf('boom-camera', 120);
+  await constraintsOfTheCrane();
   await viewsOfTheWheel();
   await viewsOfTheSkip();
   await ratesOfTheSkip();

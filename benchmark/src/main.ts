@@ -4,6 +4,8 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { cpus, totalmem } from 'node:os';
 import { join } from 'node:path';
 import { editOneKey } from './edit-one-key';
+import { edits } from './edits';
+import { engine } from './engine';
 import { firstLoad } from './first-load';
 import type { Result } from './measure';
 import { runFrame } from './run-frame';
@@ -17,6 +19,8 @@ const inPage = JSON.parse(process.argv[3] ?? '[]') as Result[];
 const results: Result[] = [
   ...(await editOneKey()),
   ...runFrame(),
+  ...engine(),
+  ...edits(),
   ...solveBezier(),
   ...tickRows(),
   ...inPage,

@@ -13,12 +13,13 @@ import {
 } from 'node:fs';
 import { basename, dirname, join, resolve, sep } from 'node:path';
 import {
-  bringModel,
   compile,
-  isBringProblem,
-  readKaizenZip,
-  readProject,
+  extensionsThat,
+  formatNamed,
+  formatOfBytes,
   type CompileOptions,
+  type Format,
+  type Opened,
   type Problem,
   type Program,
   type Project,
@@ -27,22 +28,17 @@ import {
 import { FileError, UsageError } from './arguments';
 import type { Io } from './command';
 
-export const READ_FORMATS = ['.kaizen.json', '.kaizen.zip', '.glb', '.gltf'] as const;
-export const WRITE_FORMATS = ['.kaizen.json', '.kaizen.zip', '.glb', '.gltf', '.csv'] as const;
 /** In the contract, not yet written by this version. */
 const LATER_FORMATS = ['.dae', '.usda'];
 
-/** The known extension of a file name, of those given. */
-export function formatOf<T extends string>(file: string, known: readonly T[]): T {
-  const name = basename(file).toLowerCase();
-  const found = known.find((extension) => name.endsWith(extension));
+/** The format of a file by its extension. */
+export function formatOf(file: string, way: 'read' | 'write'): Format {
+  const found = formatNamed(basename(file), way);
   if (found) return found;
-  if (LATER_FORMATS.some((extension) => name.endsWith(extension))) {
-    throw new UsageError(
-      `${file}: this Kaizen does not read or write that format yet; take ${known.join(', ')}`,
-    );
-  }
-  throw new UsageError(`${file}: the extension is not known; it must be one of ${known.join(', ')}`);
+  const known = extensionsThat(way).join(', ');
+  if (LATER_FORMATS.some((extension) => file.toLowerCase().endsWith(extension)))
+    throw new UsageError(`${file}: this Kaizen does not read or write that format yet; take ${known}`);
+  throw new UsageError(`${file}: the extension is not known; it must be one of ${known}`);
 }
 
 /** Stands for standard input or output in the place of a file. */
@@ -70,44 +66,12 @@ export function nameOf(file: string): string {
   return file === STREAM ? 'standard input' : file;
 }
 
-/** The format of what came by standard input, by its first bytes. */
-function formatOfBytes(bytes: Uint8Array): (typeof READ_FORMATS)[number] {
-  const mark = String.fromCharCode(...bytes.subarray(0, 4));
-  if (mark === 'glTF') return '.glb';
-  if (mark.startsWith('PK')) return '.kaizen.zip';
-  return /"format"\s*:\s*"kaizen"/.test(new TextDecoder().decode(bytes.subarray(0, 65536)))
-    ? '.kaizen.json'
-    : '.gltf';
-}
-
-/** What was read, and what of the file was not taken over, in plain sentences. */
-export interface Read {
-  readonly project: Project;
-  readonly report: readonly string[];
-}
-
 /** Reads a project of any format. Problems come back as they are found, with JSON pointers. */
-export function readAny(file: string, io: Io): Result<Read> {
-  const known = file === STREAM ? null : formatOf(file, READ_FORMATS);
+export function readAny(file: string, io: Io): Result<Opened> {
+  const known = file === STREAM ? null : formatOf(file, 'read');
   const bytes = readBytes(file, io);
   const format = known ?? formatOfBytes(bytes);
-  switch (format) {
-    case '.kaizen.json':
-      return plain(readProject(new TextDecoder().decode(bytes)));
-    case '.kaizen.zip':
-      return plain(readKaizenZip(bytes));
-    case '.glb':
-    case '.gltf': {
-      const brought = bringModel({ name: basename(file), bytes, beside: besideReader(file) });
-      return isBringProblem(brought)
-        ? { ok: false, problems: [{ pointer: brought.pointer, message: brought.message }] }
-        : { ok: true, value: brought };
-    }
-  }
-}
-
-function plain(read: Result<Project>): Result<Read> {
-  return read.ok ? { ok: true, value: { project: read.value, report: [] } } : read;
+  return format.read!({ name: basename(file), bytes, beside: besideReader(file) });
 }
 
 /** Files that a .gltf names, from its own folder and below it only. */
@@ -131,7 +95,7 @@ export function oneLine(file: string, problems: readonly Problem[]): string {
   return `${nameOf(file)}: ${first.pointer === '' ? '' : first.pointer + ': '}${first.message}${rest}`;
 }
 
-export function readOrFail(file: string, io: Io): Read {
+export function readOrFail(file: string, io: Io): Opened {
   const read = readAny(file, io);
   if (!read.ok) throw new FileError(oneLine(file, read.problems));
   return read.value;

@@ -205,6 +205,6 @@ function parts(): Part[] {
     solid('flap-plate', 'Plate', box(0.34, 0.03, 0.3), steel, { parent: 'flap', at: [0.16, 0, 0] }),
     solid('hopper-leg', 'Hopper post', box(0.16, 2.2, 0.16), darkTimber, { at: [-0.1, 1.2, -1.98] }),
     solid('hopper-arm', 'Hopper arm', box(0.12, 0.12, 0.7), darkTimber, { at: [-0.1, 2.28, -1.7] }),
-    camera('shot', 'Shot camera', 38, { at: [3.4, 4.1, 6.4], turn: [-26, 26, 0] }),
+    camera('shot', 'Shot camera', 34, { at: [3.9, 3.9, 7.6], turn: [-18, 27, 0] }),
   ];
 }

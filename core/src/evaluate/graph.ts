@@ -196,7 +196,10 @@ class GraphBuilder {
     });
     for (const [slot, node] of nodeOfSlot) {
       const part = structure.partOfSlot(slot);
-      if (slot - structure.firstSlot[part]! < TRANSFORM_VALUES) listIn(reads, part).push(node);
+      const offset = slot - structure.firstSlot[part]!;
+      // A rounded squash moves the mesh; the matrix does not read it.
+      const isRead = offset < SQUASH || (offset === SQUASH && !structure.frames[part]!.rounded);
+      if (isRead) listIn(reads, part).push(node);
     }
     for (const constraint of this.constraints) {
       for (const slot of constraint.slots) readSlot(constraint.part, slot);
@@ -575,5 +578,7 @@ function sortNodes(
 const LEAST_BATCH = 8;
 /** No more at once: their registers have to stay near the processor. */
 const MOST_LANES = 128;
+/** Where the squash stands among a part's transform channels. */
+const SQUASH = TRANSFORM_VALUES - 1;
 const OPEN = 1;
 const DONE = 2;

@@ -91,6 +91,8 @@ export function sizeProblems(document: Fields): readonly Problem[] {
     }
   }
   for (const { curve } of listOf(document['drivers'])) keys += lengthOf(asFields(curve)['keys']);
+  for (const { weight, time } of listOf(document['arrangement']))
+    keys += lengthOf(asFields(weight)['keys']) + lengthOf(asFields(time)['keys']);
   if (keys > LIMITS.keys) problems.push(tooMany('/clips', keys, 'keys', LIMITS.keys));
   const { start, end } = asFields(document['range']);
   if (typeof start === 'number' && typeof end === 'number' && end - start > LIMITS.rangeFrames)

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import type { Project } from '../project';
-import { projectSchema, readProject, writeProject } from './index';
+import { kindTables, projectSchema, readProject, writeProject } from './index';
 import { testProject } from '../../testing/project';
 
 const BASE = {
@@ -170,5 +170,7 @@ describe('reading a project', () => {
     expect(schema.$defs['geometry']?.oneOf).toHaveLength(9);
     expect(schema.$defs['constraint']?.oneOf).toHaveLength(7);
     expect(schema).toEqual(JSON.parse(JSON.stringify(projectSchema())));
+    const words = (text: string) => text.replace(/[\s|:-]+/g, ' ');
+    expect(words(readFileSync('docs/kinds.md', 'utf8'))).toBe(words(kindTables()));
   });
 });

@@ -85,7 +85,13 @@ function failed(problems: readonly Problem[]): { ok: false; problems: readonly P
 
 /** The text of a `*.kaizen.json`: defaults left out, unknown fields as they came, one trailing newline. */
 export function writeProject(project: Project): string {
-  const edition = Math.max(project.edition, editionNeeded(project));
-  const document = stripDefaults({ ...project, edition });
-  return JSON.stringify(document, null, 1) + '\n';
+  return JSON.stringify(stripDefaults(withEdition(project)), null, 1) + '\n';
+}
+
+/** A project with the edition that it needs; where it is a later one than it says, it stands at the top. */
+function withEdition(project: Project): Fields {
+  const edition = editionNeeded(project);
+  if (edition <= project.edition) return project as unknown as Fields;
+  const { format, version, edition: _earlier, ...rest } = project;
+  return { format, version, edition, ...rest };
 }

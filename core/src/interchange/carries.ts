@@ -1,4 +1,4 @@
-import { activeClip, type Curve, type Project } from '../project';
+import { activeClip, type Curve, type Part, type Project } from '../project';
 
 /** What a format carries of one project, each a few plain words: exactly, by sampling, and not at all. */
 export interface Carries {
@@ -24,8 +24,21 @@ const isStraight = (curve: Curve) =>
       (leg.kind === 'curve' && (out.reach === 1 / 3 || out.mode === 'linear')),
   );
 
+/** Whether made morph targets or a rounded squash deform a part's mesh. */
+function isDeformed(part: Part): boolean {
+  return (
+    part.squash?.round !== undefined ||
+    (part.kind === 'mesh' && part.morphs.some(({ moves }) => moves !== undefined))
+  );
+}
+
 /** Channels of a part that glTF has no place for. */
 const ONLY_OURS = /\/(camera\.(focusDistance|fStop)|custom\.)/;
+
+/** The project's own file carries all of it. */
+export function projectCarries(): Carries {
+  return { exactly: ['the whole project'], baked: [], left: [] };
+}
 
 /** What a glTF carries of a project, all its clips counted. */
 export function gltfCarries(project: Project): Carries {
@@ -52,6 +65,9 @@ export function gltfCarries(project: Project): Carries {
       ...those(
         [carried.filter(ending('/rotate.')).length, 'turn'],
         [drivers.length, 'driver'],
+        [project.constraints.filter(({ muted }) => !muted).length, 'constraint'],
+        [project.arrangement.filter(({ muted }) => !muted).length, 'placed clip'],
+        [project.parts.filter(isDeformed).length, 'deformed mesh', 'deformed meshes'],
         [carried.filter(acting).length, 'curve under treatments', 'curves under treatments'],
         [carried.filter(ending('/camera.focalLength')).length, 'lens', 'lenses'],
         [carried.filter(ending('/squash')).length, 'squash', 'squashes'],

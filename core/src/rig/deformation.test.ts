@@ -104,6 +104,15 @@ describe('a rounded squash', () => {
     expectNear(rig.point('lid', 10), [1, 1, 0]);
     expectNear(rig.point('drum', 10, [0, 1, 0]), [1, 0, 0], 1e-10);
   });
+
+  it('may be driven by where its own part is: the matrix does not read it', () => {
+    const squash = { axis: 'y', anchor: [0, -1, 0], round: { from: 0, to: 2 } };
+    const parts = [drum({ squash }), { id: 'floor', kind: 'group', rest: { translate: [0, -0.7, 0] } }];
+    const drivers = [{ id: 'd', target: 'drum/squash', kind: 'distance', of: 'floor', to: 'drum' }];
+    expect(() => new Rig(testProject({ parts, drivers }))).not.toThrow();
+    const plain = [drum({ squash: { axis: 'y' } }), parts[1]!];
+    expect(() => new Rig(testProject({ parts: plain, drivers }))).toThrow(/ring/);
+  });
 });
 
 describe('the second edition', () => {
@@ -111,7 +120,11 @@ describe('the second edition', () => {
     const written = JSON.parse(
       writeProject(testProject({ parts: [drum({ morphs: [{ name: 'sag', moves: MOVES }] })] })),
     ) as object;
-    expect(written).toMatchObject({ edition: 2 });
+    expect(Object.entries(written).slice(0, 3)).toEqual([
+      ['format', 'kaizen'],
+      ['version', 1],
+      ['edition', 2],
+    ]);
     expect(JSON.parse(writeProject(testProject()))).not.toHaveProperty('edition');
     const read = readDocument({ ...written, edition: 3 });
     expect(read.ok ? '' : read.problems[0]!.message).toMatch(/edition 3 .* up to edition 2/);

@@ -81,7 +81,7 @@ export const cam = linkage<{ program: readonly Stretch[] }>('cam', {
 function piecesOf(program: readonly Stretch[]): readonly Piece[] {
   let from = 0;
   let base = 0;
-  for (const stretch of program) base = stretch.lift ?? base;
+  for (const { law, lift } of program) if (law !== 'dwell') base = lift ?? base;
   return program.map((stretch) => {
     const { to, law } = stretch;
     const end = law === 'dwell' ? base : (stretch.lift ?? base);

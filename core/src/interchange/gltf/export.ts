@@ -45,6 +45,10 @@ export function exportGltf(project: Project, options: GltfOptions = {}): Result<
     const animation = clip.id === shotClip ? { ...first!, name: clip.name } : of && animate(clip.name, of);
     if (animation) builder.add('animations', animation);
   }
+  for (const part of leaning(finished))
+    options.tell?.(
+      `${part} leans under uneven sizes of its parents, and glTF has no leaning: it stands without`,
+    );
   const made = builder.finish();
   made.json.asset.extras = {
     kaizen: {
@@ -56,4 +60,11 @@ export function exportGltf(project: Project, options: GltfOptions = {}): Result<
     },
   };
   return { ok: true, value: made };
+}
+
+/** Names of parts held by constraints whose matrices lean somewhere: place, turn and size can't say that. */
+function leaning(shot: Shot): readonly string[] {
+  return shot.program.structure.parts.flatMap(({ name }, part) =>
+    shot.isHeld(part) && shot.matrixOf(part).leans ? [name] : [],
+  );
 }

@@ -7,4 +7,6 @@ export interface GltfOptions {
   readonly clip?: string;
   /** Share of a track's range that may be off; default 1e-4. Turns get 0.01° at that. */
   readonly tolerance?: number;
+  /** Is told, in a sentence each, what of the shot can't be said in glTF. */
+  readonly tell?: (sentence: string) => void;
 }

@@ -284,4 +284,17 @@ describe('the finished shot as GLB', () => {
     },
     60_000,
   );
+
+  it('tells of a part that leans: place, turn and size can’t say that', () => {
+    const parts = [
+      box('cart', { rest: { scale: [1, 3, 1], rotate: [0, 0, 20] } }),
+      box('lamp', { parent: 'cart', rest: { rotate: [0, 0, 30] } }),
+      box('skip', { rest: { translate: [4, 3, 1] } }),
+    ];
+    const told: string[] = [];
+    const attached = { kind: 'attach', part: 'lamp', target: 'skip', start: 0 };
+    const turning = line('skip/rotate.z', [0, 0], [40, 60]);
+    glbOf(riggedProject(parts, [attached], [turning]), { tell: (sentence) => told.push(sentence) });
+    expect(told).toEqual([expect.stringMatching(/^lamp leans/)]);
+  });
 });

@@ -27,7 +27,7 @@ export const aim: ConstraintKind<AimConstraint> = {
       parts: [target],
       late: lag ? [target] : [],
       apply: (held, read) => {
-        const lost = laggedPlace(place, read, target, pivot, lag);
+        const lost = laggedPlace(place, read, target, pivot, constraint);
         placeOf(own, held.world, held.pivot);
         const failed = aimAlong(
           held,

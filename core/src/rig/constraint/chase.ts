@@ -34,7 +34,7 @@ export const chase: ConstraintKind<ChaseConstraint> = {
       parts: [target],
       late: lag ? [target] : [],
       apply: (held, read) => {
-        const lost = laggedPlace(place, read, target, pivot, lag);
+        const lost = laggedPlace(place, read, target, pivot, constraint);
         placeOf(own, held.world, held.pivot);
         const by = (row: number) => shares[row]! * (place[row]! + offset[row]! - own[row]!);
         shift(held, by(0), by(1), by(2));

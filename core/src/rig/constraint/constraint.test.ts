@@ -136,6 +136,29 @@ describe('aim', () => {
     expectNear(half.axis('lamp', 0, 2), [-Math.SQRT1_2, 0, Math.SQRT1_2]);
   });
 
+  it('two lamps that share one lag each follow their own target', () => {
+    const lag = { frequency: 1, damping: 0.5 };
+    const parts = ['a', 'b', 'c', 'd'].map((id, i) =>
+      partOfRig(id, { rest: { translate: [0, 0, i < 2 ? 0 : -5] } }),
+    );
+    const read = riggedProject(
+      parts,
+      [
+        { kind: 'aim', part: 'a', target: 'c', lag },
+        { kind: 'aim', part: 'b', target: 'd', lag },
+      ],
+      [line('c/translate.x', [0, 0], [12, 3])],
+    );
+    const [first, second] = read.constraints as unknown as readonly [{ lag: object }, { lag: object }];
+    const sharing = {
+      ...read,
+      constraints: [first, { ...second, lag: first.lag }],
+    } as unknown as typeof read;
+    const two = new Rig(sharing);
+    expect(two.axis('a', 10, 2)[0]).not.toBeCloseTo(0, 3);
+    expectNear(two.axis('b', 10, 2), [0, 0, 1]);
+  });
+
   it('lags behind like the driver follow on each coordinate, and tells where it lost its direction', () => {
     const boat = partOfRig('boat', { rest: { translate: [0, 0, -10] } });
     const curves = [line('boat/translate.x', [0, 0], [12, 6], [40, 6])];

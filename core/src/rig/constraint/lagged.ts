@@ -28,11 +28,12 @@ export function laggedPlace(
   read: PoseReader,
   target: number,
   pivot: Vec3,
-  lag: Spring | null,
+  constraint: { readonly lag: Spring | null },
 ): number {
+  const { lag } = constraint;
   if (lag) {
     const follower = read.kept(
-      lag,
+      constraint,
       () =>
         new Follower(lag, 3, read.secondsPerFrame, (frame, place) => {
           read.worldAt(target, frame, matrix);

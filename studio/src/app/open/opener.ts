@@ -9,6 +9,7 @@ import {
   type Brought,
   type Problem,
   type ProjectBeside,
+  extensionsThat,
 } from '@kaizen/core';
 import { Assets } from '../state/assets';
 import { Studio } from '../state/studio';
@@ -86,7 +87,7 @@ export class Opener {
     const model = modelAmong(all.value);
     if (!model) {
       this.notices.warn(
-        `${names}: Kaizen opens .kaizen.json, .kaizen.zip, .glb and .gltf with its files. Nothing was changed.`,
+        `${names}: Kaizen opens ${extensionsThat('read').join(', ')}, a .gltf with its files. Nothing was changed.`,
       );
       return;
     }

@@ -1,0 +1,33 @@
+import { testProject } from '../../testing/project';
+import { line } from '../../testing/rigged';
+import { extensionsThat, FORMATS, formatNamed, formatOfBytes } from './formats';
+
+const project = testProject({}, [line('wagon/translate.x', [0, 0], [10, 1])]);
+const bytesOf = (written: Uint8Array | string) =>
+  typeof written === 'string' ? new TextEncoder().encode(written) : written;
+
+describe('the formats', () => {
+  it('say what can be read and what can be written', () => {
+    expect(extensionsThat('read')).toEqual(['.kaizen.json', '.kaizen.zip', '.glb', '.gltf']);
+    expect(extensionsThat('write')).toEqual(['.kaizen.json', '.kaizen.zip', '.glb', '.gltf', '.csv']);
+    expect(formatNamed('Shot.GLB', 'read')?.id).toBe('glb');
+    expect(formatNamed('csv', 'write')?.id).toBe('csv');
+    expect(formatNamed('shot.csv', 'read')).toBeUndefined();
+  });
+
+  it.each(FORMATS.filter(({ read }) => read).map((format) => [format.id, format] as const))(
+    '%s is known by its bytes and comes back as the project it was',
+    (_id, format) => {
+      const written = format.write!(project, {});
+      if (!written.ok) throw new Error(JSON.stringify(written.problems));
+      const bytes = bytesOf(written.value);
+      expect(formatOfBytes(bytes)).toBe(format);
+      const read = format.read!({ name: 'shot', bytes });
+      expect(read.ok && read.value).toEqual({ project, report: [] });
+    },
+  );
+
+  it('each says what it carries of a project', () => {
+    for (const format of FORMATS) expect(format.carries(project).exactly.length).toBeGreaterThan(0);
+  });
+});
