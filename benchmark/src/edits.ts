@@ -45,7 +45,13 @@ function bench(count: number): Project {
     muted: false,
   }));
   const [main] = keyed.clips;
-  return { ...keyed, drivers, constraints, clips: [main!, { ...main!, id: 'second', name: 'Second' }] };
+  const second = {
+    ...main!,
+    id: 'second',
+    name: 'Second',
+    curves: main!.curves.map((curve) => ({ ...curve })),
+  };
+  return { ...keyed, drivers, constraints, clips: [main!, second] };
 }
 
 interface State {

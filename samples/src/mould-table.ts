@@ -62,15 +62,18 @@ function drivers(): Driver[] {
       teethOut: 1,
       mesh: 'internal',
     }),
-    linkage('ram-falls', 'ram/translate.y', 'cam', 'angle', 'lift', {
-      program: [
-        { to: 92, lift: 0, law: 'dwell' },
-        { to: 150, lift: -0.46, law: 'modified-sine' },
-        { to: 196, law: 'dwell' },
-        { to: 262, lift: 0, law: 'cycloidal' },
-        { to: 360, law: 'dwell' },
-      ],
-    }),
+    {
+      ...linkage('ram-falls', 'ram/translate.y', 'cam', 'angle', 'lift', {
+        program: [
+          { to: 92, lift: 0, law: 'dwell' },
+          { to: 150, lift: -0.46, law: 'modified-sine' },
+          { to: 196, law: 'dwell' },
+          { to: 262, lift: 0, law: 'cycloidal' },
+          { to: 360, law: 'dwell' },
+        ],
+      }),
+      combine: 'add',
+    },
     linkage('chute-opens', 'flap/rotate.z', 'cam', 'angle', 'lift', {
       program: [
         { to: 118, lift: 0, law: 'dwell' },

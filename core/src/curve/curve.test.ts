@@ -25,7 +25,7 @@ describe('solving a Bézier for time', () => {
           if (bezierTime(a, b, middle) < x) low = middle;
           else high = middle;
         }
-        expect(Math.abs(bezierTime(a, b, u) - x)).toBeLessThanOrEqual(4e-16);
+        expect(Math.abs(bezierTime(a, b, u) - x)).toBeLessThanOrEqual(1e-15);
         expect(Math.abs(u - low)).toBeLessThanOrEqual(1e-13);
       }),
       { numRuns: 5000 },

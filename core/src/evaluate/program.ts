@@ -5,9 +5,11 @@ import type { CompiledCurve, CurveContext } from '../curve';
 import type { CompiledDriver, Reader } from '../drive';
 import type { CompiledConstraint } from '../rig';
 import { ClipValues, PlacedValues, type BaseValues } from './base-values';
-import { buildGraph, patchedGraph, type Graph } from './graph';
+import { buildGraph } from './build-graph';
+import type { Graph } from './graph';
 import { JetMoment, type JetFrames } from './jet-moment';
 import { Moment, type FrameOutput } from './moment';
+import { patchedGraph } from './patched-graph';
 import { growsOutOf, isAlike, structureOf, type Structure } from './structure';
 
 /** A project flattened for evaluation. Reading it changes nothing that a reader can see. */

@@ -1,3 +1,4 @@
+import { strFromU8 } from 'fflate';
 import { activeClip, type Project, type Result } from '../project';
 import { parseDocument, readProject, writeProject } from '../file';
 import { compile } from '../evaluate';
@@ -47,7 +48,7 @@ const json: Format = {
   extensions: ['.kaizen.json'],
   whyNot: 'a .kaizen.json, which is the whole project',
   isIn: isProjectText,
-  read: ({ bytes }) => asOpened(readProject(new TextDecoder().decode(bytes))),
+  read: ({ bytes }) => asOpened(readProject(strFromU8(bytes))),
   write: (project) => ({ ok: true, value: writeProject(project) }),
 };
 const zip: Format = {
@@ -123,7 +124,7 @@ export function formatOfBytes(bytes: Uint8Array): Format {
 
 /** A glTF that Kaizen wrote has a whole project in it: only what the outermost object says counts. */
 function isProjectText(bytes: Uint8Array): boolean {
-  const parsed = parseDocument(new TextDecoder().decode(bytes));
+  const parsed = parseDocument(strFromU8(bytes));
   const value = parsed.ok ? parsed.value : null;
   return typeof value === 'object' && value !== null && (value as { format?: unknown }).format === 'kaizen';
 }

@@ -2,9 +2,7 @@ import {
   curvesByChannel,
   partProperties,
   withDescendants,
-  constraintSays,
   type ChannelKind,
-  type Constraint,
   type Curve,
   type CurveIndex,
   type Part,
@@ -14,6 +12,9 @@ import type { BenchState } from '../../state/bench';
 import type { LooseEdit } from '../../state/document';
 import { channelLabelOf, type ChannelLabel } from '../stage/channel-label';
 import { childrenOf } from './children-of';
+import { NO_SPANS, spanRow, spansOf, type SpanRow } from './span-rows';
+
+export type { SpanRow } from './span-rows';
 
 /** A row that stands for several channels: of a part, or of one kind of it. Its pegs stand for the keys of its curves. */
 interface SummaryRow {
@@ -42,15 +43,6 @@ export interface ChannelRow {
   readonly curve: Curve | undefined;
   readonly driven: boolean;
   readonly loose: readonly LooseEdit[];
-}
-/** A constraint of a part: what holds it, and when. */
-export interface SpanRow {
-  readonly kind: 'span';
-  readonly id: string;
-  readonly part: Part;
-  readonly depth: number;
-  readonly constraint: Constraint;
-  readonly words: string;
 }
 export type Row = PartRow | KindRow | ChannelRow | SpanRow;
 
@@ -112,38 +104,9 @@ export function chartRows(
   return rows;
 }
 
-const NO_SPANS: readonly Constraint[] = [];
-const spansByPart = new WeakMap<readonly Constraint[], ReadonlyMap<string, readonly Constraint[]>>();
-
-/** The constraints that act on a part. */
-function spansOf({ constraints }: Project, part: string): readonly Constraint[] {
-  let byPart = spansByPart.get(constraints);
-  if (!byPart) {
-    const made = new Map<string, Constraint[]>();
-    for (const each of constraints) {
-      const list = made.get(each.part);
-      if (list) list.push(each);
-      else made.set(each.part, [each]);
-    }
-    spansByPart.set(constraints, (byPart = made));
-  }
-  return byPart.get(part) ?? NO_SPANS;
-}
-
 /** Constraints have no keys: they do not show where only keyed channels, or a set of channels, do. */
 function showsSpans({ filter, set }: RowsQuery): boolean {
   return set === null && (filter === 'all' || filter === 'selected');
-}
-
-function spanRow(project: Project, part: Part, constraint: Constraint, depth: number): SpanRow {
-  return {
-    kind: 'span',
-    id: constraint.id,
-    part,
-    depth,
-    constraint,
-    words: constraintSays(project, constraint),
-  };
 }
 
 /** The rows below a part's own, as they were made last, and what they were made of. */

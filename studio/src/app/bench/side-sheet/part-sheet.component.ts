@@ -31,6 +31,7 @@ import { channelLabel } from '../stage/channel-label';
 import { Poser } from '../posing/poser';
 import { Stage } from '../stage/stage';
 import { Standing } from '../stage/standing';
+import { namedApart } from './named-apart';
 import { tiesOf } from './ties';
 
 const AXES = ['x', 'y', 'z'] as const;
@@ -281,21 +282,6 @@ const REPARENTED: Readonly<Record<NonNullable<Reparented['because']> | 'stayed',
   shear: 'its place would need it sheared, so its numbers stay and it may have jumped',
   'not-asked': 'its numbers stay',
 };
-
-/** Parts with names that tell them apart: those that share one have what they hang on beside it, or their id. */
-function namedApart(parts: readonly Part[]): readonly { readonly id: string; readonly name: string }[] {
-  const names = new Map(parts.map(({ id, name }) => [id, name]));
-  const count = new Map<string, number>();
-  for (const { name } of parts) count.set(name, (count.get(name) ?? 0) + 1);
-  const seen = new Set<string>();
-  return parts.map(({ id, name, parent }) => {
-    if (count.get(name) === 1) return { id, name };
-    const below = `${name}, on ${parent === null ? 'the scene' : (names.get(parent) ?? parent)}`;
-    const apart = seen.has(below) ? `${name} (${id})` : below;
-    seen.add(below);
-    return { id, name: apart };
-  });
-}
 
 function replaced<T extends readonly number[]>(list: T, { axis, change }: VectorChange): T {
   return list.map((value, i) => (i === axis ? change(value) : value)) as unknown as T;
