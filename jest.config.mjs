@@ -5,7 +5,10 @@ export default {
   roots: ['<rootDir>/core', '<rootDir>/cli', '<rootDir>/studio/src', '<rootDir>/server', '<rootDir>/tools'],
   testMatch: ['**/*.test.ts'],
   extensionsToTreatAsEsm: ['.ts'],
-  moduleNameMapper: { '^@kaizen/core$': '<rootDir>/core/src/index.ts' },
+  moduleNameMapper: {
+    '^@kaizen/core$': '<rootDir>/core/src/index.ts',
+    '\\.wasm$': '<rootDir>/tools/wasm-bytes.mjs',
+  },
   transform: {
     '^.+\\.ts$': [
       '@swc/jest',

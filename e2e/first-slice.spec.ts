@@ -1,3 +1,4 @@
+import { packed } from '../core/testing/packed-model';
 import { readFileSync } from 'node:fs';
 import { validateBytes } from 'gltf-validator';
 import { playGlb } from '../core/testing/gltf';
@@ -194,6 +195,19 @@ test('from an opened sample to a keyed, looping, playing, kept and exported mach
     });
   });
   expect(errors).toEqual([]);
+});
+
+test('packed models are unpacked by the page alone, its policy left as strict as it is', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New, empty' }).click();
+  const bench = new Bench(page);
+  await expect(bench.canvas).toBeVisible();
+  for (const how of ['Draco', 'meshopt'] as const) {
+    await drop(page, [{ name: `${how}.glb`, bytes: await packed(how) }]);
+    await expect(page.getByRole('status').filter({ hasText: 'kept unpacked' })).toBeVisible();
+  }
+  await expect(bench.row('Rim')).toBeVisible();
+  await expect(bench.row('Rim-2')).toBeVisible();
 });
 
 test('a model that somebody else made: dropped, one part keyed and looped, exported', async ({ page }) => {

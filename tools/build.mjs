@@ -14,6 +14,7 @@ const NODE_BUNDLE = {
   target: 'node20',
   absWorkingDir: root,
   logLevel: 'warning',
+  loader: { '.wasm': 'binary' },
   banner: {
     js: "import{createRequire as kaizenRequire}from'node:module';const require=kaizenRequire(import.meta.url);",
   },

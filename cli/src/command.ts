@@ -13,5 +13,5 @@ export interface Command {
   /** What it does and what its options mean, for `--help`. */
   readonly about: readonly string[];
   /** Runs and gives the exit code; throws UsageError (2) or FileError (1). */
-  readonly run: (argv: readonly string[], io: Io) => number;
+  readonly run: (argv: readonly string[], io: Io) => Promise<number>;
 }

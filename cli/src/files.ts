@@ -67,7 +67,7 @@ export function nameOf(file: string): string {
 }
 
 /** Reads a project of any format. Problems come back as they are found, with JSON pointers. */
-export function readAny(file: string, io: Io): Result<Opened> {
+export async function readAny(file: string, io: Io): Promise<Result<Opened>> {
   const known = file === STREAM ? null : formatOf(file, 'read');
   const bytes = readBytes(file, io);
   const format = known ?? formatOfBytes(bytes);
@@ -95,8 +95,8 @@ export function oneLine(file: string, problems: readonly Problem[]): string {
   return `${nameOf(file)}: ${first.pointer === '' ? '' : first.pointer + ': '}${first.message}${rest}`;
 }
 
-export function readOrFail(file: string, io: Io): Opened {
-  const read = readAny(file, io);
+export async function readOrFail(file: string, io: Io): Promise<Opened> {
+  const read = await readAny(file, io);
   if (!read.ok) throw new FileError(oneLine(file, read.problems));
   return read.value;
 }

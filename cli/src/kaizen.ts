@@ -30,7 +30,7 @@ function flush(): void {
   waiting = '';
 }
 
-process.exitCode = main(process.argv.slice(2), {
+process.exitCode = await main(process.argv.slice(2), {
   out: (text) => {
     waiting += text;
     if (waiting.length > 65536) flush();

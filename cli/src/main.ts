@@ -17,7 +17,7 @@ const ASKS_HELP: ReadonlySet<string> = new Set(['help', '--help', '-h']);
 const ASKS_VERSION: ReadonlySet<string> = new Set(['version', '--version', '-v']);
 
 /** Runs `kaizen …` and gives its exit code: 0 done, 1 a bad file, 2 wrong usage. Nothing is thrown. */
-export function main(argv: readonly string[], io: Io): number {
+export async function main(argv: readonly string[], io: Io): Promise<number> {
   const [name, ...rest] = argv;
   const command = name === undefined ? undefined : COMMANDS.get(name);
   const tell = (message: string) => io.err(`${plainSentence(`kaizen: ${message}`)}\n`);
@@ -39,7 +39,7 @@ export function main(argv: readonly string[], io: Io): number {
       throw new UsageError(
         `there is no command "${name}"; it must be one of ${[...COMMANDS.keys()].join(', ')}`,
       );
-    return command.run(rest, io);
+    return await command.run(rest, io);
   } catch (error) {
     if (error instanceof UsageError) {
       tell(`${error.message}${command ? `; kaizen ${name} --help shows how` : ''}`);

@@ -13,6 +13,7 @@ async function start(wanted: number): Promise<string> {
   const files = {
     'index.html': '<title>Kaizen</title><kz-root></kz-root>',
     'main-ABCD1234.js': '',
+    'worker-ABCD1234.js': '',
     'kaizen.svg': '<svg/>',
     'a.kaizen.json': '{}',
     'index.json': '[]',
@@ -37,6 +38,14 @@ describe('the server', () => {
     expect((await fetch(`${base}/missing.js`)).status).toBe(404);
     expect((await fetch(`${base}/samples/a.kaizen.json`)).status).toBe(200);
     expect(await (await fetch(`${base}/health`)).json()).toEqual({ ok: true });
+  });
+
+  it('lets workers compile WebAssembly, and nothing else', async () => {
+    const base = await start(4421);
+    const policyOf = async (name: string) =>
+      (await fetch(`${base}/${name}`)).headers.get('content-security-policy')!;
+    expect(await policyOf('worker-ABCD1234.js')).toContain("script-src 'self' 'wasm-unsafe-eval';");
+    expect(await policyOf('main-ABCD1234.js')).not.toMatch(/wasm|eval/);
   });
 
   it('gives each page a nonce of its own for its styles', async () => {

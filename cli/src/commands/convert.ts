@@ -30,7 +30,7 @@ export const convert: Command = {
     '--tolerance T  share of a curve’s range, default 1e-4 (.glb .gltf); --to EXTENSION  the format of OUT -',
     'IN - is standard input, OUT - standard output. What is left out or changed is told on standard error.',
   ],
-  run: (argv, io) => {
+  run: async (argv, io) => {
     const args = parseArguments(argv, ['fps', 'frames', 'clip', 'tolerance', 'to'], ['bake']);
     const [from, to] = args.positional;
     if (from === undefined || to === undefined || args.positional.length > 2)
@@ -40,7 +40,7 @@ export const convert: Command = {
     refuseWhatDoesNotApply(args, format);
     const settings = readSettings(args);
     const tell = (sentence: string) => io.err(`${plainSentence(`${nameOf(from)}: ${sentence}`)}\n`);
-    const read = readOrFail(from, io);
+    const read = await readOrFail(from, io);
     for (const sentence of read.report) tell(sentence);
     let { project } = read;
     if (settings.fps !== undefined) {

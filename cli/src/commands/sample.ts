@@ -21,7 +21,7 @@ export const sample: Command = {
     '--clip ID  this clip alone, drivers on; --rates  velocity, acceleration and jerk per second after each value',
     'FILE - is standard input.',
   ],
-  run: (argv, io) => {
+  run: async (argv, io) => {
     const args = parseArguments(argv, ['frames', 'channels', 'clip', 'points'], ['rates', 'world']);
     const [file] = args.positional;
     if (file === undefined || args.positional.length > 1) throw new UsageError('sample takes one file');
@@ -33,7 +33,7 @@ export const sample: Command = {
     const span = textOption(args, 'frames');
     const asked = span === undefined ? undefined : frameSpan(span);
     const clip = textOption(args, 'clip');
-    const { project } = readOrFail(file, io);
+    const { project } = await readOrFail(file, io);
     const program = compileOrFail(file, project, clip === undefined ? {} : { clip });
     const { start, end, step } = asked ?? { ...project.range, step: 1 };
     const frames = frameList(start, end, step);

@@ -17,12 +17,12 @@ describe('the formats', () => {
 
   it.each(FORMATS.filter(({ read }) => read).map((format) => [format.id, format] as const))(
     '%s is known by its bytes and comes back as the project it was',
-    (_id, format) => {
+    async (_id, format) => {
       const written = format.write!(project, {});
       if (!written.ok) throw new Error(JSON.stringify(written.problems));
       const bytes = bytesOf(written.value);
       expect(formatOfBytes(bytes)).toBe(format);
-      const read = format.read!({ name: 'shot', bytes });
+      const read = await format.read!({ name: 'shot', bytes });
       expect(read.ok && read.value).toEqual({ project, report: [] });
     },
   );

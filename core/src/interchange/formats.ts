@@ -31,7 +31,7 @@ export interface Format {
   readonly extensions: readonly string[];
   /** Whether some bytes are in it, told by how they begin; asked in the order of the registry. */
   readonly isIn?: (bytes: Uint8Array) => boolean;
-  readonly read?: (files: ModelFiles) => Result<Opened>;
+  readonly read?: (files: ModelFiles) => Promise<Result<Opened>>;
   readonly write?: (project: Project, settings: WriteSettings) => Result<Uint8Array | string>;
   /** The settings that mean something to it, and what is said where another one is given. */
   readonly settings: readonly WriteSetting[];
@@ -133,12 +133,12 @@ function beginsWith(bytes: Uint8Array, mark: string): boolean {
   return String.fromCharCode(...bytes.subarray(0, mark.length)) === mark;
 }
 
-function asOpened(read: Result<Project>): Result<Opened> {
-  return read.ok ? { ok: true, value: { project: read.value, report: [] } } : read;
+function asOpened(read: Result<Project>): Promise<Result<Opened>> {
+  return Promise.resolve(read.ok ? { ok: true, value: { project: read.value, report: [] } } : read);
 }
 
-function readModel(files: ModelFiles): Result<Opened> {
-  const brought = bringModel(files);
+async function readModel(files: ModelFiles): Promise<Result<Opened>> {
+  const brought = await bringModel(files);
   if (!isBringProblem(brought)) return { ok: true, value: brought };
   return { ok: false, problems: [{ pointer: brought.pointer, message: brought.message }] };
 }

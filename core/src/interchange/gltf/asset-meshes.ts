@@ -30,6 +30,9 @@ export class AssetMeshes {
   }
 }
 
+/** Meshes whose numbers are whole ones, which plain glTF allows for few attributes. */
+const QUANTIZED = 'KHR_mesh_quantization';
+
 class AssetCopy {
   private readonly maps = new Map<string, number>();
 
@@ -44,6 +47,7 @@ class AssetCopy {
     const source = index === null ? undefined : this.json.nodes?.[index]?.mesh;
     const mesh = source === undefined ? undefined : this.json.meshes?.[source];
     if (source === undefined || !mesh) return null;
+    if (this.json.extensionsRequired?.includes(QUANTIZED)) this.builder.require(QUANTIZED);
     const copied = this.once(`mesh ${source}`, () =>
       this.builder.add('meshes', {
         ...mesh,

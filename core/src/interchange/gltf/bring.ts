@@ -26,12 +26,13 @@ const GLB = 'model/gltf-binary';
  * Opens a GLB or glTF as a project: every node a part, the model kept once by its hash. A file that Kaizen wrote and
  * nobody changed comes back as the very project (contract §10). Files that are broken or hostile give one problem.
  */
-export function bringModel(files: ModelFiles): Brought | ModelProblem {
+export async function bringModel(files: ModelFiles): Promise<Brought | ModelProblem> {
   try {
-    const document = openModel(files);
+    const packings: string[] = [];
+    const document = await openModel(files, (packing) => packings.push(packing));
     const own = ownProject(document);
     if (own) return own;
-    const brought = bringForeign(files.name, document);
+    const brought = bringForeign(files.name, document, packings);
     const [problem] = referenceProblems(brought.project);
     return problem ? { problem: true, ...problem } : brought;
   } catch (error) {
@@ -54,7 +55,7 @@ function ownProject(document: GltfDocument): Brought | null {
   return read.ok ? { project: read.value, report: [] } : null;
 }
 
-function bringForeign(fileName: string, document: GltfDocument): Brought {
+function bringForeign(fileName: string, document: GltfDocument, packings: readonly string[]): Brought {
   const { json } = document;
   const name = fileName.replace(/\.(glb|gltf)$/i, '') || 'Model';
   const glb = writeGlb(document);
@@ -66,7 +67,7 @@ function bringForeign(fileName: string, document: GltfDocument): Brought {
     sha256,
     uri: dataUri(GLB, glb),
   };
-  const report: string[] = [];
+  const report = packings.map((name) => `its meshes were packed with ${name} and are kept unpacked`);
   if (json.asset.extras?.kaizen !== undefined)
     report.push(
       'it was written by Kaizen and changed elsewhere since: what the file shows now is read, the project that it was written from is left out',

@@ -18,9 +18,16 @@ export class GltfBuilder {
   private readonly chunks: Uint8Array[] = [];
   private length = 0;
   private readonly used = new Set<string>();
+  private readonly required = new Set<string>();
 
   use(extension: string): void {
     this.used.add(extension);
+  }
+
+  /** A reader that does not know the extension must not read the file. */
+  require(extension: string): void {
+    this.use(extension);
+    this.required.add(extension);
   }
 
   /** Appends to one of the JSON's lists and gives the new index. */
@@ -103,6 +110,7 @@ export class GltfBuilder {
     }
     if (bin.length > 0) this.json.buffers = [{ byteLength: bin.length }];
     if (this.used.size > 0) this.json.extensionsUsed = [...this.used].sort();
+    if (this.required.size > 0) this.json.extensionsRequired = [...this.required].sort();
     return { json: this.json, bin };
   }
 }

@@ -114,7 +114,7 @@ export interface GltfJson {
   skins?: unknown[];
   accessors?: GltfAccessor[];
   bufferViews?: GltfBufferView[];
-  buffers?: { byteLength: number; uri?: string }[];
+  buffers?: { byteLength: number; uri?: string; extensions?: Record<string, unknown> }[];
   animations?: GltfAnimation[];
   extensionsUsed?: string[];
   extensionsRequired?: string[];

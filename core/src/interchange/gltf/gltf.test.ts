@@ -207,17 +207,17 @@ describe('glTF written', () => {
     }
   });
 
-  it('comes back as the very project, and as bare nodes once somebody changed it', () => {
+  it('comes back as the very project, and as bare nodes once somebody changed it', async () => {
     const project = hardProject();
     const glb = glbOf(project);
-    const own = bringModel({ name: 'hard.glb', bytes: glb });
+    const own = await bringModel({ name: 'hard.glb', bytes: glb });
     if (isBringProblem(own)) throw new Error(own.message);
     expect(writeProject(own.project)).toBe(writeProject(project));
 
     const made = exportGltf(project);
     if (!made.ok) throw new Error('not made');
     made.value.json.nodes![0]!.translation = [9, 9, 9];
-    const foreign = bringModel({ name: 'hard.glb', bytes: writeGlb(made.value) });
+    const foreign = await bringModel({ name: 'hard.glb', bytes: writeGlb(made.value) });
     if (isBringProblem(foreign)) throw new Error(foreign.message);
     expect(foreign.project.parts[0]!.rest.translate).toEqual([9, 9, 9]);
     expect(foreign.report.join()).toMatch(/animations? in the file left out/);

@@ -1,5 +1,6 @@
 import { fromBase64 } from '../asset-bytes';
-import type { GltfDocument, GltfJson } from './document';
+import type { GltfBufferView, GltfDocument, GltfJson } from './document';
+import { MESHOPT } from './mesh-decoders';
 import { isCount, MOST_MODEL_BYTES } from './model-checks';
 import { gltfProblem } from './model-problem';
 
@@ -24,6 +25,7 @@ export function joinBuffers(
   };
   const starts = (json.buffers ?? []).map((buffer, i) => {
     const pointer = `/buffers/${i}`;
+    if (isStandIn(buffer)) return { start: append(new Uint8Array(0)), length: buffer.byteLength };
     const bytes =
       buffer.uri === undefined && i === 0 ? bin : resourceBytes(String(buffer.uri), pointer, beside);
     if (!isCount(buffer.byteLength) || bytes.length < buffer.byteLength) {
@@ -40,7 +42,8 @@ export function joinBuffers(
     if (!buffer || !isCount(byteOffset) || !isCount(byteLength) || byteOffset + byteLength > buffer.length) {
       throw gltfProblem(`/bufferViews/${i}`, 'it reaches outside its buffer; the file is damaged');
     }
-    return { ...view, buffer: 0, byteOffset: buffer.start + byteOffset };
+    const at = { ...view, buffer: 0, byteOffset: buffer.start + byteOffset };
+    return view.extensions?.[MESHOPT] ? withPackedBytes(at, starts, i) : at;
   });
   const images = json.images?.map((image, i) => {
     if (image.uri === undefined) return image;
@@ -64,6 +67,30 @@ export function joinBuffers(
     },
     bin: joined,
   };
+}
+
+/** A buffer that is only there to be named by views whose bytes are packed elsewhere. */
+function isStandIn(buffer: NonNullable<GltfJson['buffers']>[number]): boolean {
+  const packing = buffer.extensions?.[MESHOPT] as { fallback?: boolean } | undefined;
+  return packing?.fallback === true && buffer.uri === undefined && isCount(buffer.byteLength);
+}
+
+/** A packed view, told where its packed bytes lie now. */
+function withPackedBytes(
+  view: GltfBufferView,
+  starts: readonly { readonly start: number; readonly length: number }[],
+  i: number,
+): GltfBufferView {
+  const packing = view.extensions![MESHOPT] as { buffer: number; byteOffset?: unknown; byteLength: unknown };
+  const source = starts[packing.buffer];
+  const { byteOffset = 0, byteLength } = packing;
+  if (!source || !isCount(byteOffset) || !isCount(byteLength) || byteOffset + byteLength > source.length)
+    throw gltfProblem(
+      `/bufferViews/${i}/extensions/${MESHOPT}`,
+      'it reaches outside its buffer; the file is damaged',
+    );
+  const moved = { ...packing, buffer: 0, byteOffset: source.start + byteOffset };
+  return { ...view, extensions: { ...view.extensions, [MESHOPT]: moved } };
 }
 
 function imageType(bytes: Uint8Array): string {

@@ -117,11 +117,6 @@ export function checkNodes(json: GltfJson): void {
         throw gltfProblem(`/meshes/${i}`, 'it names an accessor that does not exist');
       if (primitive.material !== undefined && !json.materials?.[primitive.material])
         throw gltfProblem(`/meshes/${i}`, 'it names a material that does not exist');
-      if (primitive.extensions?.['KHR_draco_mesh_compression'])
-        throw gltfProblem(
-          `/meshes/${i}`,
-          'it is compressed with KHR_draco_mesh_compression, which Kaizen does not know; export it without',
-        );
     }
   });
 }

@@ -3,9 +3,12 @@ import { LIMITS, nestingProblem } from '../../file';
 import { isGlb, readGlb } from './container';
 import type { GltfDocument, GltfJson } from './document';
 import { joinBuffers } from './join-buffers';
+import { DRACO, MESHOPT } from './mesh-decoders';
 import { checkAccessors, checkNodes, MOST_MODEL_BYTES } from './model-checks';
 import { gltfProblem } from './model-problem';
+import { packingsOf } from './read-accessors';
 import { checkReferences } from './model-references';
+import { unpackMeshes } from './unpack-meshes';
 
 export interface ModelFiles {
   readonly name: string;
@@ -22,13 +25,20 @@ const KNOWN_EXTENSIONS: ReadonlySet<string> = new Set([
   'KHR_mesh_quantization',
   'KHR_texture_transform',
   'KHR_materials_unlit',
+  'EXT_texture_webp',
+  DRACO,
+  MESHOPT,
 ]);
 
 /**
- * Opens a GLB, or a .gltf with the files it names, as one document with one buffer. Everything that later steps
- * rely on is checked first: sizes, indices, loops, two parents, numbers that are not finite. Throws ModelProblem.
+ * Opens a GLB, or a .gltf with the files it names, as one document with one buffer, its meshes unpacked. Everything that later steps
+ * rely on is checked first: sizes, indices, loops, two parents, numbers that are not finite. `tellPacking` is told
+ * each way in which meshes were packed. Throws ModelProblem.
  */
-export function openModel(files: ModelFiles): GltfDocument {
+export async function openModel(
+  files: ModelFiles,
+  tellPacking: (name: string) => void = () => undefined,
+): Promise<GltfDocument> {
   const { bytes } = files;
   if (bytes.length > MOST_MODEL_BYTES)
     throw gltfProblem('', `it is ${Math.round(bytes.length / 1048576)} MB, and must be at most 512 MB`);
@@ -37,7 +47,8 @@ export function openModel(files: ModelFiles): GltfDocument {
   const json = parseJson(glb.text);
   checkShape(json);
   checkExtensions(json);
-  const document = joinBuffers(json, glb.bin, files.beside ?? (() => null));
+  packingsOf(json).forEach(tellPacking);
+  const document = await unpackMeshes(joinBuffers(json, glb.bin, files.beside ?? (() => null)));
   checkAccessors(document);
   checkNodes(document.json);
   checkReferences(document);

@@ -28,5 +28,5 @@ export interface ReadApi {
     piece: (piece: DocumentPiece) => void | Promise<void>,
     progress: (share: number) => void | Promise<void>,
   ): Promise<ProjectRead>;
-  model(model: ModelBytes): ModelRead;
+  model(model: ModelBytes): Promise<ModelRead>;
 }

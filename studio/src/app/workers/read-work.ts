@@ -33,9 +33,9 @@ export const readWork: ReadApi = {
     return transfer({ ok: true, bytes: checked.bytes }, buffersOf(checked.bytes));
   },
 
-  model({ name, bytes, beside, folder }: ModelBytes): ModelRead {
+  async model({ name, bytes, beside, folder }: ModelBytes): Promise<ModelRead> {
     const byName = new Map(beside.map((file) => [file.name, file.bytes]));
-    const brought = bringModel({
+    const brought = await bringModel({
       name,
       bytes,
       beside: (path) => byName.get(folder + path) ?? byName.get(path) ?? null,
