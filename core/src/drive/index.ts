@@ -96,4 +96,5 @@ export function compileDriver(driver: Driver, index: number, context: DriverCont
 export * from './driver';
 export { LINKAGES, type Linkage, type Mechanism } from './linkage';
 export * from './expression/code';
+export * from './expression/operations';
 export { compileExpression, type CompiledExpression } from './expression/compile';

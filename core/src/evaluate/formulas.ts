@@ -1,5 +1,5 @@
 import { NOT_FINITE } from '../project';
-import { OPERATION, runCode, WORDS, type CompiledDriver } from '../drive';
+import { runCode, WORDS, type CompiledDriver } from '../drive';
 
 /** Registers that all formulas have: the frame and its seconds. */
 const SHARED = 2;
@@ -30,23 +30,21 @@ export class FormulaLanes {
     );
     const loads = Math.max(0, inputs - SHARED);
     this.slots = new Int32Array(loads * lanes);
-    const code: number[] = [];
-    for (let n = 0; n < loads; n++) {
+    for (let n = 0; n < loads; n++)
       drivers.forEach(({ slots }, lane) => (this.slots[n * lanes + lane] = slots[n]!));
-      code.push(OPERATION.load, (SHARED + n) * lanes, n * lanes, 0, 0);
-    }
-    words.forEach((word, i) => code.push(i % WORDS === 0 ? word : word * lanes));
-    this.words = Int32Array.from(code);
+    this.words = words.map((word, i) => (i % WORDS === 0 ? word : word * lanes));
     this.result = result * lanes;
   }
 
   /** Gives all their channels their values at a frame, and tells which are not finite. */
   run(frame: number, secondsPerFrame: number, channels: Float64Array, failed: Uint8Array): void {
-    const { targets, adds, numbers, registers, result } = this;
+    const { targets, adds, numbers, registers, result, slots } = this;
     const lanes = targets.length;
     registers.fill(frame, 0, lanes);
     registers.fill(frame * secondsPerFrame, lanes, 2 * lanes);
-    runCode(this.words, 0, this.words.length, registers, channels, this.slots, lanes);
+    const loaded = SHARED * lanes;
+    for (let i = 0; i < slots.length; i++) registers[loaded + i] = channels[slots[i]!]!;
+    runCode(this.words, registers, lanes);
     for (let lane = 0; lane < lanes; lane++) {
       const target = targets[lane]!;
       const value = registers[result + lane]!;

@@ -1,193 +1,4 @@
-/**
- * Expressions as code: a row of operations over registers, five numbers each, `[operation, to, a, b, c]`. All numbers stay in a
- * typed array; nothing is allocated and no function is called for an operation, as closures over numbers would have it.
- */
-export const OPERATION = {
-  load: 0,
-  add: 1,
-  subtract: 2,
-  multiply: 3,
-  divide: 4,
-  negate: 5,
-  not: 6,
-  less: 7,
-  lessOrEqual: 8,
-  equal: 9,
-  notEqual: 10,
-  and: 11,
-  or: 12,
-  choose: 13,
-  min: 14,
-  max: 15,
-  abs: 16,
-  sign: 17,
-  floor: 18,
-  ceil: 19,
-  round: 20,
-  sqrt: 21,
-  pow: 22,
-  exp: 23,
-  log: 24,
-  sin: 25,
-  cos: 26,
-  tan: 27,
-  asin: 28,
-  acos: 29,
-  atan: 30,
-  atan2: 31,
-  hypot: 32,
-  clamp: 33,
-  mix: 34,
-  smoothstep: 35,
-  mod: 36,
-} as const;
-export type Operation = keyof typeof OPERATION;
-
-/** Numbers of one operation in the code. */
-export const WORDS = 5;
-
-const RADIANS = Math.PI / 180;
-const DEGREES = 180 / Math.PI;
-
-/**
- * Runs the operations from `start` to before `end` for `lanes` formulas side by side: register n of lane i is `r[n·lanes + i]`, and
- * the code has its registers times `lanes`. `load` takes the channel whose slot is `slots[a + i]`. Angles are degrees; what is
- * true is 1, and whatever is not 0 counts as true.
- */
-export function runCode(
-  code: Int32Array,
-  start: number,
-  end: number,
-  r: Float64Array,
-  channels: Float64Array,
-  slots: Int32Array,
-  lanes: number,
-): void {
-  for (let at = start; at < end; at += WORDS) {
-    const to = code[at + 1]!;
-    const a = code[at + 2]!;
-    const b = code[at + 3]!;
-    const c = code[at + 4]!;
-    switch (code[at]!) {
-      case 0:
-        for (let i = 0; i < lanes; i++) r[to + i] = channels[slots[a + i]!]!;
-        break;
-      case 1:
-        for (let i = 0; i < lanes; i++) r[to + i] = r[a + i]! + r[b + i]!;
-        break;
-      case 2:
-        for (let i = 0; i < lanes; i++) r[to + i] = r[a + i]! - r[b + i]!;
-        break;
-      case 3:
-        for (let i = 0; i < lanes; i++) r[to + i] = r[a + i]! * r[b + i]!;
-        break;
-      case 4:
-        for (let i = 0; i < lanes; i++) r[to + i] = r[a + i]! / r[b + i]!;
-        break;
-      case 5:
-        for (let i = 0; i < lanes; i++) r[to + i] = -r[a + i]!;
-        break;
-      case 6:
-        for (let i = 0; i < lanes; i++) r[to + i] = r[a + i] !== 0 ? 0 : 1;
-        break;
-      case 7:
-        for (let i = 0; i < lanes; i++) r[to + i] = r[a + i]! < r[b + i]! ? 1 : 0;
-        break;
-      case 8:
-        for (let i = 0; i < lanes; i++) r[to + i] = r[a + i]! <= r[b + i]! ? 1 : 0;
-        break;
-      case 9:
-        for (let i = 0; i < lanes; i++) r[to + i] = r[a + i] === r[b + i] ? 1 : 0;
-        break;
-      case 10:
-        for (let i = 0; i < lanes; i++) r[to + i] = r[a + i] !== r[b + i] ? 1 : 0;
-        break;
-      case 11:
-        for (let i = 0; i < lanes; i++) r[to + i] = r[a + i] !== 0 && r[b + i] !== 0 ? 1 : 0;
-        break;
-      case 12:
-        for (let i = 0; i < lanes; i++) r[to + i] = r[a + i] !== 0 || r[b + i] !== 0 ? 1 : 0;
-        break;
-      case 13:
-        for (let i = 0; i < lanes; i++) r[to + i] = r[a + i] !== 0 ? r[b + i]! : r[c + i]!;
-        break;
-      case 14:
-        for (let i = 0; i < lanes; i++) r[to + i] = Math.min(r[a + i]!, r[b + i]!);
-        break;
-      case 15:
-        for (let i = 0; i < lanes; i++) r[to + i] = Math.max(r[a + i]!, r[b + i]!);
-        break;
-      case 16:
-        for (let i = 0; i < lanes; i++) r[to + i] = Math.abs(r[a + i]!);
-        break;
-      case 17:
-        for (let i = 0; i < lanes; i++) r[to + i] = Math.sign(r[a + i]!);
-        break;
-      case 18:
-        for (let i = 0; i < lanes; i++) r[to + i] = Math.floor(r[a + i]!);
-        break;
-      case 19:
-        for (let i = 0; i < lanes; i++) r[to + i] = Math.ceil(r[a + i]!);
-        break;
-      case 20:
-        for (let i = 0; i < lanes; i++) r[to + i] = Math.floor(r[a + i]! + 0.5);
-        break;
-      case 21:
-        for (let i = 0; i < lanes; i++) r[to + i] = Math.sqrt(r[a + i]!);
-        break;
-      case 22:
-        for (let i = 0; i < lanes; i++) r[to + i] = Math.pow(r[a + i]!, r[b + i]!);
-        break;
-      case 23:
-        for (let i = 0; i < lanes; i++) r[to + i] = Math.exp(r[a + i]!);
-        break;
-      case 24:
-        for (let i = 0; i < lanes; i++) r[to + i] = Math.log(r[a + i]!);
-        break;
-      case 25:
-        for (let i = 0; i < lanes; i++) r[to + i] = Math.sin(r[a + i]! * RADIANS);
-        break;
-      case 26:
-        for (let i = 0; i < lanes; i++) r[to + i] = Math.cos(r[a + i]! * RADIANS);
-        break;
-      case 27:
-        for (let i = 0; i < lanes; i++) r[to + i] = Math.tan(r[a + i]! * RADIANS);
-        break;
-      case 28:
-        for (let i = 0; i < lanes; i++) r[to + i] = Math.asin(r[a + i]!) * DEGREES;
-        break;
-      case 29:
-        for (let i = 0; i < lanes; i++) r[to + i] = Math.acos(r[a + i]!) * DEGREES;
-        break;
-      case 30:
-        for (let i = 0; i < lanes; i++) r[to + i] = Math.atan(r[a + i]!) * DEGREES;
-        break;
-      case 31:
-        for (let i = 0; i < lanes; i++) r[to + i] = Math.atan2(r[a + i]!, r[b + i]!) * DEGREES;
-        break;
-      case 32:
-        for (let i = 0; i < lanes; i++) r[to + i] = Math.hypot(r[a + i]!, r[b + i]!);
-        break;
-      case 33:
-        for (let i = 0; i < lanes; i++) r[to + i] = Math.min(r[c + i]!, Math.max(r[b + i]!, r[a + i]!));
-        break;
-      case 34:
-        for (let i = 0; i < lanes; i++) r[to + i] = r[a + i]! + (r[b + i]! - r[a + i]!) * r[c + i]!;
-        break;
-      case 35:
-        for (let i = 0; i < lanes; i++) r[to + i] = smoothstep(r[a + i]!, r[b + i]!, r[c + i]!);
-        break;
-      case 36:
-        for (let i = 0; i < lanes; i++) r[to + i] = r[a + i]! - r[b + i]! * Math.floor(r[a + i]! / r[b + i]!);
-        break;
-    }
-  }
-}
-
-function smoothstep(a: number, b: number, x: number): number {
-  const t = Math.min(1, Math.max(0, (x - a) / (b - a)));
-  return t * t * (3 - 2 * t);
-}
+import { OPERATION, runCode, WORDS, type Operation } from './operations';
 
 /** A formula as a tree of operations, or one of its leaves: a number, or an input by its place. */
 export type Formula =
@@ -262,7 +73,7 @@ export function formulaValue(
   const r = new Float64Array(registers);
   r.set(at);
   r.set(constants, inputs);
-  runCode(words, 0, words.length, r, r, NO_SLOTS, 1);
+  runCode(words, r, 1);
   return r[result]!;
 }
 
@@ -292,11 +103,9 @@ function folded(formula: Formula): Formula {
   return made;
 }
 
-const NO_SLOTS = new Int32Array(0);
-
 function valueOf(operation: Operation, numbers: readonly number[]): number {
   const registers = new Float64Array(4);
   registers.set(numbers, 1);
-  runCode(Int32Array.of(OPERATION[operation], 0, 1, 2, 3), 0, WORDS, registers, registers, NO_SLOTS, 1);
+  runCode(Int32Array.of(OPERATION[operation], 0, 1, 2, 3), registers, 1);
   return registers[0]!;
 }

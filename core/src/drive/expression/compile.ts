@@ -9,7 +9,8 @@ import {
   subtractJets,
   type Jet,
 } from '../../law';
-import { codeOf, type Formula, type FormulaCode, type Operation } from './code';
+import { codeOf, type Formula, type FormulaCode } from './code';
+import type { Operation } from './operations';
 import { BUILT_IN_NAMES, CONSTANTS, FUNCTIONS, MOST_ARGUMENTS } from './functions';
 
 /**

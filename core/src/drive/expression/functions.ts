@@ -25,7 +25,7 @@ import {
   tanJet,
   type Jet,
 } from '../../law';
-import type { Operation } from './code';
+import type { Operation } from './operations';
 
 /** A function of the expression language: its operation, and its rates. Angles are degrees. */
 export interface ExpressionFunction {
