@@ -16,6 +16,7 @@ const bundle = (name, platform) =>
     format: 'esm',
     target: platform === 'node' ? 'node20' : 'es2022',
     outfile: `${root}benchmark/dist/${name}.mjs`,
+    loader: { '.wasm': 'binary' },
     logLevel: 'warning',
   });
 await bundle('main', 'node');

@@ -14,6 +14,7 @@ await build({
   platform: 'node',
   format: 'esm',
   outfile,
+  loader: { '.wasm': 'binary' },
   logLevel: 'warning',
 });
 const { status } = spawnSync(process.execPath, [outfile, `${root}samples`], { stdio: 'inherit' });
