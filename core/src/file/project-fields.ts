@@ -186,6 +186,7 @@ const asset = defined(
     type: text(),
     sha256: text({ pattern: '^[0-9a-f]{64}$' }),
     uri: text(),
+    report: maybe(list(text())),
   }),
 );
 const marker = defined(

@@ -310,6 +310,8 @@ export interface Asset {
   readonly type: string;
   readonly sha256: string;
   readonly uri: string;
+  /** What was read, approximated and left out when it was brought, a sentence each. */
+  readonly report?: readonly string[];
 }
 
 /** What a marker is for; it tells its colour. */
