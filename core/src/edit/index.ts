@@ -1,8 +1,10 @@
-export * from './change-parent';
+export * from './bring-into';
+export * from './build';
 export * from './curve-context';
 export { curveName, curveRef, ownerOf, weightChannel, type CurveRef } from './curve-ref';
 export * from './curves';
 export * from './insert-key';
+export * from './links';
 export * from './keys';
 export {
   asEdited,
@@ -25,6 +27,7 @@ export * from './remove-parts';
 export * from './retime-rate';
 export * from './select-keys';
 export * from './shape';
+export * from './squash-here';
 export * from './table';
 export * from './takes';
 export * from './time';

@@ -1,4 +1,14 @@
-import { addParts, changePart, newProject, possibleParents, setRange, setRestValue } from './index';
+import {
+  addParts,
+  bringInto,
+  placePart,
+  reorderPart,
+  changePart,
+  newProject,
+  possibleParents,
+  setRange,
+  setRestValue,
+} from './index';
 import { readDocument, stripDefaults } from '../file';
 import { testProject } from '../../testing/project';
 
@@ -35,12 +45,64 @@ describe('parts', () => {
     expect(setRestValue(project, 'a', 'visible', 0).parts[0]!.visible).toBe(0);
   });
 
+  it('change their order among those that hang on the same', () => {
+    const four = { ...project, parts: [...project.parts, { ...project.parts[2]!, id: 'd', parent: 'a' }] };
+    const ids = (made: typeof project) => made.parts.map(({ id }) => id).join('');
+    expect(ids(reorderPart(four, 'd', -1))).toBe('adcb');
+    expect(reorderPart(four, 'd', 1)).toBe(four);
+    expect(reorderPart(four, 'a', -1)).toBe(four);
+    expect(ids(placePart(four, 'd', 'b', false))).toBe('adbc');
+    expect(ids(placePart(four, 'b', 'd', true))).toBe('acdb');
+    expect(placePart(four, 'b', 'a', true)).toBe(four);
+    expect(placePart(four, 'b', 'b', true)).toBe(four);
+  });
+
   it('are added once more with new ids, their model kept once', () => {
     const { project: both, added } = addParts(project, project);
     expect(added).toEqual(['a-2', 'b-2', 'c-2']);
     expect(both.parts.map((part) => part.parent)).toEqual([null, 'a', 'b', null, 'a-2', 'b-2']);
     expect(both.assets).toHaveLength(1);
     expect(readDocument(stripDefaults(both as never)).ok).toBe(true);
+  });
+
+  it('a whole project comes beside another: its motions as clips, its drivers and constraints, in the other’s seconds', () => {
+    const curve = (channel: string) => ({
+      channel,
+      keys: [
+        { frame: 0, value: 0 },
+        { frame: 24, value: 1 },
+      ],
+    });
+    const moving = testProject({
+      parts: project.parts,
+      assets: project.assets,
+      clips: [{ id: 'main', name: 'Main', curves: [curve('a/translate.x')] }],
+      drivers: [{ id: 'd', target: 'c/translate.y', kind: 'echo', input: 'a/translate.x', delay: 4 }],
+      constraints: [{ id: 'h', kind: 'plant', part: 'b', start: 2, end: 8 }],
+    });
+    const home = { ...project, rate: { frames: 48, per: 1 } };
+    const first = bringInto(home, moving);
+    expect(first).toMatchObject({ added: ['a-2', 'b-2', 'c-2'], clips: ['Main 2'], plays: true });
+    const { project: both } = bringInto(first.project, moving);
+    expect(readDocument(stripDefaults(both as never)).ok).toBe(true);
+    expect(both.activeClip).toBe('main-2');
+    expect(both.clips.map(({ id, name }) => [id, name])).toEqual([
+      ['main', 'Main'],
+      ['main-2', 'Main 2'],
+      ['main-3', 'Main 3'],
+    ]);
+    expect(both.clips[2]!.curves[0]).toMatchObject({
+      channel: 'a-3/translate.x',
+      keys: [{ frame: 0 }, { frame: 48 }],
+    });
+    expect(both.drivers[1]).toMatchObject({
+      id: 'd-2',
+      target: 'c-3/translate.y',
+      input: 'a-3/translate.x',
+      delay: 8,
+    });
+    expect(both.constraints[1]).toMatchObject({ id: 'h-2', part: 'b-3', start: 4, end: 16 });
+    expect(both.assets).toHaveLength(1);
   });
 
   it('a new project is a valid one, and its range never ends before it starts', () => {

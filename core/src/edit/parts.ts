@@ -41,33 +41,26 @@ export function setRange(project: Project, range: Partial<Range>): Project {
   return next.end < next.start ? project : { ...project, range: next };
 }
 
-/** Adds brought parts and assets below the project's own, ids made unique; a model that is there already is kept once. */
-export function addParts(
-  project: Project,
-  brought: Pick<Project, 'parts' | 'assets'>,
-): { readonly project: Project; readonly added: readonly string[] } {
-  const taken = new Set(project.parts.map((part) => part.id));
-  const renamed = new Map<string, string>();
-  for (const part of brought.parts) {
-    let id = part.id;
-    for (let n = 2; taken.has(id); n++) id = `${part.id}-${n}`;
-    taken.add(id);
-    renamed.set(part.id, id);
-  }
-  const known = new Map(project.assets.map((asset) => [asset.sha256, asset.id]));
-  const assetIds = new Map(brought.assets.map((asset) => [asset.id, known.get(asset.sha256) ?? asset.id]));
-  const parts = brought.parts.map((part): Part => {
-    const placed = {
-      ...part,
-      id: renamed.get(part.id)!,
-      parent: part.parent === null ? null : renamed.get(part.parent)!,
-    };
-    if (placed.kind !== 'mesh' || placed.geometry.shape !== 'asset') return placed;
-    return { ...placed, geometry: { ...placed.geometry, asset: assetIds.get(placed.geometry.asset)! } };
-  });
-  const assets = brought.assets.filter((asset) => !known.has(asset.sha256));
-  return {
-    project: { ...project, parts: [...project.parts, ...parts], assets: [...project.assets, ...assets] },
-    added: parts.map((part) => part.id),
-  };
+/** Puts a part one place before or after its neighbour under the same parent: the order of the rows. */
+export function reorderPart(project: Project, id: string, by: -1 | 1): Project {
+  const at = project.parts.findIndex((part) => part.id === id);
+  const part = project.parts[at];
+  if (!part) return project;
+  const siblings = project.parts.flatMap(({ parent }, i) => (parent === part.parent ? [i] : []));
+  const other = siblings[siblings.indexOf(at) + by];
+  if (other === undefined) return project;
+  const parts = project.parts.slice();
+  [parts[at], parts[other]] = [parts[other]!, parts[at]!];
+  return { ...project, parts };
+}
+
+/** Puts a part right before or after another in the list, whatever they hang on. */
+export function placePart(project: Project, id: string, beside: string, after: boolean): Project {
+  const part = project.parts.find((each) => each.id === id);
+  if (!part || id === beside) return project;
+  const others = project.parts.filter((each) => each !== part);
+  const at = others.findIndex((each) => each.id === beside);
+  if (at < 0) return project;
+  const parts = others.toSpliced(at + (after ? 1 : 0), 0, part);
+  return parts.every((each, i) => each === project.parts[i]) ? project : { ...project, parts };
 }

@@ -1,3 +1,5 @@
+export * from './constraint-gap';
+export * from './extent';
 export * from './lanes';
 export * from './limit-band';
 export * from './polyline';

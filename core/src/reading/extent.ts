@@ -1,0 +1,152 @@
+import { partOf, type MeshPart, type Project, type Vec3 } from '../project';
+import type { FrameOutput, Program } from '../evaluate';
+import { Deformation, placeOf, withDescendants } from '../rig';
+import { refineMesh, shapeMesh, type TriangleMesh } from '../shape';
+
+/** Where some parts are in the world at a frame, by the corners of their meshes as they are deformed. Metres and cubic metres. */
+export interface Extent {
+  readonly least: Vec3;
+  readonly most: Vec3;
+  /** The lowest corner. */
+  readonly lowest: Vec3;
+  readonly volume: number;
+}
+
+/** Gives the mesh of a part in its own space; null where it is not known. */
+export type MeshSource = (part: MeshPart) => Pick<TriangleMesh, 'positions' | 'indices'> | null;
+
+/** The meshes of simple shapes; models are not known here. */
+export const SHAPES_ONLY: MeshSource = ({ geometry }) =>
+  geometry.shape === 'asset' ? null : shapeMesh(geometry);
+
+/** A deformed mesh is cut so that no edge is longer than this share of its size. */
+const FINE = 1 / 24;
+
+/**
+ * The extent of a part with all that rides on it, at the frame that an output is filled for; null where none of them has a mesh.
+ */
+export function extentOf(
+  project: Project,
+  program: Program,
+  out: FrameOutput,
+  id: string,
+  meshOf: MeshSource = SHAPES_ONLY,
+): Extent | null {
+  const least = [Infinity, Infinity, Infinity];
+  const most = [-Infinity, -Infinity, -Infinity];
+  let lowest: Vec3 | null = null;
+  let volume = 0;
+  for (const each of withDescendants(project.parts, id)) {
+    const part = partOf(project, each);
+    const i = program.structure.partIndex.get(each);
+    if (part?.kind !== 'mesh' || i === undefined) continue;
+    const mesh = placedMesh(part, program, out, i, meshOf);
+    if (!mesh) continue;
+    const { corners, indices } = mesh;
+    for (let n = 0; n < corners.length; n += 3) {
+      for (let axis = 0; axis < 3; axis++) {
+        least[axis] = Math.min(least[axis]!, corners[n + axis]!);
+        most[axis] = Math.max(most[axis]!, corners[n + axis]!);
+      }
+      if (lowest === null || corners[n + 1]! < lowest[1])
+        lowest = [corners[n]!, corners[n + 1]!, corners[n + 2]!];
+    }
+    volume += Math.abs(volumeOf(corners, indices));
+  }
+  if (!lowest) return null;
+  return { least: least as unknown as Vec3, most: most as unknown as Vec3, lowest, volume };
+}
+
+/** The height of a part's surface straight above or below a place of the world: the highest one; null where it has none there. */
+export function surfaceUnder(
+  project: Project,
+  program: Program,
+  out: FrameOutput,
+  id: string,
+  [x, , z]: Vec3,
+  meshOf: MeshSource = SHAPES_ONLY,
+): number | null {
+  let height: number | null = null;
+  for (const each of withDescendants(project.parts, id)) {
+    const part = partOf(project, each);
+    const i = program.structure.partIndex.get(each);
+    const mesh = part?.kind === 'mesh' && i !== undefined ? placedMesh(part, program, out, i, meshOf) : null;
+    if (!mesh) continue;
+    const { corners, indices } = mesh;
+    for (let n = 0; n < indices.length; n += 3) {
+      const y = heightIn(corners, indices[n]! * 3, indices[n + 1]! * 3, indices[n + 2]! * 3, x, z);
+      if (y !== null && (height === null || y > height)) height = y;
+    }
+  }
+  return height;
+}
+
+/** The height of a triangle's plane at a place within it, seen from above; null beside it. */
+function heightIn(c: Float64Array, i: number, j: number, k: number, x: number, z: number): number | null {
+  const [ax, az] = [c[i]! - x, c[i + 2]! - z];
+  const [bx, bz] = [c[j]! - x, c[j + 2]! - z];
+  const [dx, dz] = [c[k]! - x, c[k + 2]! - z];
+  const area = (bx - ax) * (dz - az) - (dx - ax) * (bz - az);
+  if (Math.abs(area) < 1e-15) return null;
+  const u = (bx * dz - dx * bz) / area;
+  const v = (dx * az - ax * dz) / area;
+  const w = 1 - u - v;
+  const beside = -1e-9;
+  if (u < beside || v < beside || w < beside) return null;
+  return u * c[i + 1]! + v * c[j + 1]! + w * c[k + 1]!;
+}
+
+interface Placed {
+  readonly corners: Float64Array;
+  readonly indices: ArrayLike<number>;
+}
+
+/** A part's mesh in the world, deformed by its channels. */
+function placedMesh(
+  part: MeshPart,
+  program: Program,
+  out: FrameOutput,
+  index: number,
+  meshOf: MeshSource,
+): Placed | null {
+  const own = meshOf(part);
+  if (!own) return null;
+  const deformation = new Deformation(part);
+  const { positions, indices } = deformation.acts ? fine(own) : own;
+  const values = deformation.properties.map(
+    (property) => out.channels[program.structure.slots.get(`${part.id}/${property}`)!]!,
+  );
+  const corners = new Float64Array(positions.length);
+  const point = new Float64Array(3);
+  const place = new Float64Array(3);
+  for (let n = 0; n < positions.length; n += 3) {
+    for (let axis = 0; axis < 3; axis++) point[axis] = positions[n + axis]!;
+    if (deformation.acts) deformation.move(point, values);
+    placeOf(place, out.world[index]!, [point[0]!, point[1]!, point[2]!]);
+    corners.set(place, n);
+  }
+  return { corners, indices };
+}
+
+function fine(mesh: Pick<TriangleMesh, 'positions' | 'indices'>): TriangleMesh {
+  const size = mesh.positions.reduce((most, n) => Math.max(most, Math.abs(n)), 0) * 2;
+  const normals = mesh.positions.map(() => 0);
+  return refineMesh(
+    { ...mesh, normals },
+    (a, b) => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]) > size * FINE,
+  );
+}
+
+/** The volume inside a closed mesh, positive where its triangles turn outwards (divergence theorem). */
+function volumeOf(corners: Float64Array, indices: ArrayLike<number>): number {
+  let six = 0;
+  const at = (vertex: number, axis: number) => corners[vertex * 3 + axis]!;
+  for (let n = 0; n < indices.length; n += 3) {
+    const [a, b, c] = [indices[n]!, indices[n + 1]!, indices[n + 2]!];
+    six +=
+      at(a, 0) * (at(b, 1) * at(c, 2) - at(b, 2) * at(c, 1)) +
+      at(a, 1) * (at(b, 2) * at(c, 0) - at(b, 0) * at(c, 2)) +
+      at(a, 2) * (at(b, 0) * at(c, 1) - at(b, 1) * at(c, 0));
+  }
+  return six / 6;
+}
