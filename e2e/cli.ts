@@ -36,3 +36,11 @@ export function rates(
     }),
   );
 }
+
+/** The place of a part's origin in the world at a frame, as `sample --world` prints it. */
+export function placeOf(file: string, part: string, frame: number): readonly number[] {
+  const { out, err, code } = kaizen('sample', file, '--world', '--frames', `${frame}:${frame}`);
+  if (code !== 0) throw new Error(err);
+  const { parts } = JSON.parse(out.trim().split('\n')[0]!) as { parts: Record<string, readonly number[]> };
+  return parts[part]!.slice(12, 15);
+}

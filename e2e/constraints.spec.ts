@@ -18,11 +18,11 @@ test('what the engine computes shows: spans, reasons, what holds a part, clips a
     await bench.type('Frame of the playhead', '150');
     await expect(row).toContainText('over');
   });
-  await test.step('the sheet Part lists what holds it', async () => {
+  await test.step('the sheet Links lists what holds it', async () => {
+    await page.getByRole('tab', { name: 'Links' }).click();
     await page.locator('kz-rows-panel .row.span', { hasText: 'rides on Barge' }).click();
-    const sheet = page.locator('kz-part-sheet');
-    await expect(sheet.getByRole('heading', { name: 'Held and driven' })).toBeVisible();
-    await expect(sheet.locator('.ties li')).toHaveText([/rides on Claw\s*over/, /rides on Barge\s*met/]);
+    const cards = page.locator('kz-links-sheet kz-constraint-card');
+    await expect(cards).toHaveText([/rides on Claw\s*over/, /rides on Barge\s*off 0\.0 mm/]);
   });
   await test.step('the block rides with the claw: the view and the command line say the same', async () => {
     const file = await bench.save();
@@ -42,5 +42,6 @@ test('a target out of reach is told in its row and its sheet', async ({ page }) 
   await row.scrollIntoViewIfNeeded();
   await expect(row).toContainText('too far');
   await row.click();
-  await expect(page.locator('kz-part-sheet .ties')).toContainText('too far');
+  await page.getByRole('tab', { name: 'Links' }).click();
+  await expect(page.locator('kz-links-sheet kz-constraint-card')).toContainText('too far');
 });

@@ -143,3 +143,49 @@ export function recordedHoist(frames = 400): object {
     clips: [{ id: 'main', name: 'Main', curves: [{ channel: 'hook/translate.y', keys }] }],
   };
 }
+
+/** A quay: a rake carriage that runs 7.3 m, a tine rack that rocks, a salt block, and a crane of two links on a base that slides. */
+export function quay(): object {
+  const group = (id: string, name: string, translate: readonly number[], more: object = {}) => ({
+    id,
+    name,
+    kind: 'mesh',
+    geometry: { shape: 'box', size: [0.4, 0.3, 0.4] },
+    rest: { translate },
+    ...more,
+  });
+  const line = (channel: string, ...points: readonly (readonly [number, number])[]) => ({
+    channel,
+    keys: points.map(([frame, value]) => ({ frame, value })),
+  });
+  return {
+    ...PROJECT,
+    id: 'quay',
+    name: 'Quay',
+    parts: [
+      group('carriage', 'Rake carriage', [0, 0.5, 0]),
+      group('rack', 'Tine rack', [3.55, 0.64, 0.2], {
+        rest: { translate: [3.55, 0.64, 0.2], rotate: [0, 20, 0] },
+      }),
+      group('block', 'Salt block', [1, 0.15, 2]),
+      group('base', 'Base', [0, 0.2, -3]),
+      group('boom', 'Boom', [0, 2, 0], {
+        parent: 'base',
+        rest: { translate: [0, 2, 0], rotate: [0, 0, 40] },
+      }),
+      group('jib', 'Jib', [3, 0, 0], { parent: 'boom', rest: { translate: [3, 0, 0], rotate: [0, 0, -80] } }),
+      group('hook', 'Hook', [2.5, 0, 0], { parent: 'jib' }),
+    ],
+    clips: [
+      {
+        id: 'main',
+        name: 'Main',
+        curves: [
+          line('carriage/translate.x', [0, 0], [60, 7.3]),
+          line('rack/rotate.z', [0, -11], [30, 11], [60, -11]),
+          line('base/translate.x', [10, 0], [60, 0.3], [119, 0.46]),
+        ],
+      },
+    ],
+  };
+}

@@ -121,6 +121,13 @@ export class Bench {
     };
   }
 
+  /** Where a frame is across the page. */
+  async frameX(frame: number): Promise<number> {
+    const box = (await this.canvas.boundingBox())!;
+    const { first, last } = await this.scales();
+    return box.x + ((frame - first) / (last - first)) * box.width;
+  }
+
   /** Drags from one place of the page to another in some steps, as a hand does. */
   async drag(from: { x: number; y: number }, to: { x: number; y: number }, release = true): Promise<void> {
     await this.page.mouse.move(from.x, from.y);

@@ -132,7 +132,8 @@ test('a part by number: name, parent, rest, pivot, turn order, squash, colour', 
     turnOrder: 'ZXY',
     squash: { axis: 'x', anchor: [0, -0.24, 0], frame: 'parent' },
   });
-  await page.getByLabel('Parent').selectOption({ label: 'the scene' });
+  await page.getByRole('tab', { name: 'Links' }).click();
+  await page.getByRole('combobox', { name: 'Ride on' }).selectOption({ label: 'the scene' });
   const after = readJson(await bench.save())['parts'] as Record<string, unknown>[];
   expect(after.find((part) => part['id'] === 'bucket')).not.toHaveProperty('parent');
 });

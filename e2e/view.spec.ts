@@ -81,7 +81,9 @@ test('parts built from simple shapes: added, parented, removed, undone', async (
   await page.getByRole('button', { name: 'Box', exact: true }).click();
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Gear', exact: true }).click();
-  await page.getByLabel('Parent').selectOption({ label: 'Box' });
+  await page.getByRole('tab', { name: 'Links' }).click();
+  await page.getByRole('combobox', { name: 'Ride on' }).selectOption({ label: 'Box' });
+  await page.getByRole('tab', { name: 'Part' }).click();
   await bench.type('Place Y', '1');
   await page.keyboard.press('d');
   await expect(bench.row('gear/translate.y')).toBeVisible();

@@ -2,6 +2,7 @@ import { Injectable, inject } from '@angular/core';
 import type { Command } from '../commands/command';
 import { ChartCommands } from './chart/chart-commands';
 import { KeyCommands } from './shell/key-commands';
+import { LinkCommands } from './links/link-commands';
 import { PartCommands } from './view/part-commands';
 import { PlayCommands } from './transport/play-commands';
 import { PoseCommands } from './posing/pose-commands';
@@ -32,6 +33,7 @@ export class BenchCommands {
     inject(ViewCommands),
     inject(ChartCommands),
     inject(PartCommands),
+    inject(LinkCommands),
     inject(SwitchCommands),
     inject(TakeCommands),
     inject(TreatmentCommands),

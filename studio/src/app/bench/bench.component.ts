@@ -14,6 +14,8 @@ import { ChartComponent } from './chart/chart.component';
 import { ChartHalves } from './chart/chart-halves';
 import { LowerHalfDirective } from './chart/lower-half.directive';
 import { FilterRowComponent } from './chart/filter-row.component';
+import { PickBannerComponent } from './links/pick-banner.component';
+import { RideCueComponent } from './links/ride-cue.component';
 import { Panels } from './stage/panels';
 import { LanesComponent } from './shaping/lanes/lanes.component';
 import { LegPicturesComponent } from './shaping/leg-pictures.component';
@@ -43,6 +45,8 @@ import { ViewComponent } from './view/view.component';
     LegPicturesComponent,
     LowerHalfDirective,
     PendingBarComponent,
+    PickBannerComponent,
+    RideCueComponent,
     SegmentsComponent,
     SideSheetComponent,
     SplitValuesDirective,
@@ -77,6 +81,8 @@ import { ViewComponent } from './view/view.component';
             <div class="view" (pointerenter)="panels.pointerIn = 'view'">
               <kz-view *kzInTurn="'last'" />
               <kz-view-bar *kzInTurn />
+              <kz-pick-banner />
+              <kz-ride-cue />
               <div class="foot">
                 <kz-capture-bar *kzInTurn />
                 <kz-tray *kzInTurn />

@@ -1,8 +1,9 @@
 import { Injectable, inject } from '@angular/core';
 import { Router } from '@angular/router';
 import {
-  addParts,
   assetsBeside,
+  bringInto,
+  type BroughtInto,
   newProject,
   readProject,
   type AssetBytes,
@@ -23,6 +24,8 @@ import { chooseFiles, modelAmong, soundType, unpacked, type NamedBytes } from '.
 
 /** What the file chooser offers. */
 const OPENABLE = '.json,.zip,.glb,.gltf,.bin,.png,.jpg,.jpeg,.webp,.wav,.mp3,.ogg';
+
+const NOTHING_CAME: Pick<BroughtInto, 'added' | 'clips' | 'plays'> = { added: [], clips: [], plays: false };
 
 /** Opens what the user brings: project files become kept projects, models become parts. A broken file touches nothing. */
 @Injectable({ providedIn: 'root' })
@@ -102,21 +105,22 @@ export class Opener {
 
   /** Puts a model's parts into the project on the Bench, or into a new one. */
   private async place(name: string, brought: Brought, bytes: AssetBytes): Promise<void> {
+    const count = brought.project.parts.length;
+    const report = [`${name}: ${count} ${count === 1 ? 'part' : 'parts'} brought`, ...brought.report];
     if (this.onBench()) {
       this.assets.add(bytes);
-      let added: readonly string[] = [];
-      this.studio.edit(`Bring ${name}`, (project) => {
-        const result = addParts(project, brought.project);
-        added = result.added;
-        return result.project;
-      });
+      let into: BroughtInto | null = null;
+      this.studio.edit(`Bring ${name}`, (project) => (into = bringInto(project, brought.project)).project);
+      const { added, clips, plays } = into ?? NOTHING_CAME;
       this.studio.pick({ parts: added.slice(0, 1), channels: [], keys: [], handles: [] });
       this.bench.hands?.bringIntoSight(added);
+      if (clips.length > 0)
+        report.push(
+          `${plays ? 'plays' : 'its motions wait'} as ${clips.map((clip) => `“${clip}”`).join(', ')}: the sheet Shot chooses the clip`,
+        );
     } else {
       await this.start({ project: { ...brought.project, id: crypto.randomUUID() }, bytes });
     }
-    const count = brought.project.parts.length;
-    const report = [`${name}: ${count} ${count === 1 ? 'part' : 'parts'} brought`, ...brought.report];
     this.notices.tell(report.join('. '));
   }
 

@@ -25,6 +25,9 @@ import crosshair from 'lucide-static/icons/crosshair.svg';
 import grab from 'lucide-static/icons/grab.svg';
 import magnet from 'lucide-static/icons/magnet.svg';
 import route from 'lucide-static/icons/route.svg';
+import cornerDownRight from 'lucide-static/icons/corner-down-right.svg';
+import logIn from 'lucide-static/icons/log-in.svg';
+import logOut from 'lucide-static/icons/log-out.svg';
 import link from 'lucide-static/icons/link.svg';
 import tab from 'lucide-static/icons/arrow-right-to-line.svg';
 import sun from 'lucide-static/icons/sun.svg';
@@ -39,6 +42,8 @@ const ICONS: Readonly<Record<string, string>> = {
   attach: link,
   chase: magnet,
   close,
+  driven: logIn,
+  drives: logOut,
   eye,
   'eye-off': eyeOff,
   first,
@@ -58,6 +63,7 @@ const ICONS: Readonly<Record<string, string>> = {
   'previous-key': skipBack,
   reach: grab,
   redo,
+  seat: cornerDownRight,
   rows,
   search,
   sun,

@@ -13,7 +13,9 @@ import { MatIcon } from '@angular/material/icon';
 import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { focusRow } from '../../ui/focus-row';
-import { sheetFor, toggled } from '../stage/picking';
+import { RideDrag } from '../links/ride-drag';
+import { PartPicker } from '../stage/picker';
+import { partSheetFor, sheetFor, toggled } from '../stage/picking';
 import { ChartModel } from '../plot/chart-model';
 import { ROW } from '../plot/plot';
 import type { KindRow, PartRow, Row } from '../plot/rows';
@@ -39,6 +41,8 @@ import { ValueCellComponent } from './value-cell.component';
 export class RowsPanelComponent {
   readonly studio = inject(Studio);
   readonly model = inject(ChartModel);
+  private readonly picker = inject(PartPicker);
+  private readonly drag = inject(RideDrag);
   private readonly viewport = viewChild.required(CdkVirtualScrollViewport);
   readonly rowHeight = ROW;
   /** The row that the keyboard was in last. */
@@ -70,6 +74,22 @@ export class RowsPanelComponent {
     this.model.scrollTop.set(this.viewport().measureScrollOffset());
   }
 
+  /** A row of a part may be dragged onto another. */
+  onPress(down: PointerEvent, row: Row): void {
+    if (row.kind !== 'part' || (down.target instanceof Element && down.target.closest('button'))) return;
+    this.drag.press(down, row.part.id);
+  }
+
+  /** Whether a dragged row would ride on a part (on the scene: `''`) if it were let go now. */
+  isSeat(part: string): boolean {
+    const landing = this.drag.shown()?.landing;
+    return landing !== null && landing !== undefined && !landing.beside && (landing.on ?? '') === part;
+  }
+  isBeside(part: string, after: boolean): boolean {
+    const beside = this.drag.shown()?.landing?.beside;
+    return beside?.part === part && beside.after === after;
+  }
+
   isPicked(row: Row): boolean {
     const { parts, channels } = this.studio.bench();
     if (row.kind === 'part') return parts.includes(row.id);
@@ -82,6 +102,7 @@ export class RowsPanelComponent {
   pick(row: Row, event: Event): void {
     // a press on one of the row's buttons is about the button
     if (event.target instanceof Element && event.target.closest('.tools')) return;
+    if (this.picker.answer(row.part.id)) return;
     const adding = event instanceof MouseEvent && (event.ctrlKey || event.metaKey);
     const { parts, channels } = this.studio.bench();
     if (row.kind === 'part' || row.kind === 'span') {
@@ -90,7 +111,7 @@ export class RowsPanelComponent {
         channels: adding ? channels : [],
         ...(adding ? {} : { keys: [], handles: [] }),
       });
-      this.studio.set({ sheet: 'part' });
+      this.studio.set({ sheet: partSheetFor(this.studio.bench().sheet) });
       return;
     }
     const named = row.kind === 'kind' ? row.channels : [row.id];

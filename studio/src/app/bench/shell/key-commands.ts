@@ -6,6 +6,7 @@ import { Studio } from '../../state/studio';
 import { Notices } from '../../ui/notices';
 import { ChartModel } from '../plot/chart-model';
 import { Poser } from '../posing/poser';
+import { PartPicker } from '../stage/picker';
 import { Proposals } from '../stage/proposals';
 import { Paster } from '../shaping/paster';
 import { ShapeSheets } from '../shaping/shape-sheets';
@@ -22,6 +23,7 @@ export class KeyCommands {
   private readonly notices = inject(Notices);
   private readonly time = inject(TimeTools);
   private readonly proposals = inject(Proposals);
+  private readonly picker = inject(PartPicker);
   private readonly paster = inject(Paster);
   private readonly sheets = inject(ShapeSheets);
   private readonly editable = () => !this.studio.readOnly();
@@ -181,8 +183,12 @@ export class KeyCommands {
     ];
   }
 
-  /** Gives up an edit of time that is shown; else chooses nothing. */
+  /** Asks for no part any more, gives up an edit of time that is shown; else chooses nothing. */
   private chooseNone(): void {
+    if (this.picker.question()) {
+      this.picker.leave();
+      return;
+    }
     if (this.proposals.drop()) return;
     if (this.time.armed()) this.time.hide();
     else this.studio.pick({ keys: [], handles: [], channels: [], parts: [] });

@@ -1,38 +1,30 @@
-import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Color } from 'three';
 import {
   changePart,
   channelKind,
   partProperties,
-  possibleParents,
   propertyUnit,
   setRestValue,
   TURN_ORDERS,
-  type Axis,
+  type Asset,
   type Part,
   type Rest,
-  type Squash,
   type TurnOrder,
-  changeParent,
-  partOf,
-  type Reparented,
 } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
 import { Studio } from '../../state/studio';
-import { Notices } from '../../ui/notices';
 import { decimalsOf } from '../../ui/amount';
 import { NumberFieldComponent } from '../../ui/number-field.component';
 import type { Option } from '../../ui/option';
 import { SegmentsComponent } from '../../ui/segments.component';
-import { SelectComponent } from '../../ui/select.component';
 import { VectorFieldComponent, type VectorChange } from '../../ui/vector-field.component';
 import { channelLabel } from '../stage/channel-label';
+import { LinkHands } from '../links/link-hands';
+import { SquashFormComponent } from '../posing/squash-form.component';
 import { Poser } from '../posing/poser';
 import { Stage } from '../stage/stage';
-import { Standing } from '../stage/standing';
-import { namedApart } from './named-apart';
-import { tiesOf } from './ties';
 
 const AXES = ['x', 'y', 'z'] as const;
 const TURN_ORDER_OPTIONS = TURN_ORDERS.map((value): Option<TurnOrder> => ({
@@ -40,48 +32,29 @@ const TURN_ORDER_OPTIONS = TURN_ORDERS.map((value): Option<TurnOrder> => ({
   label: value,
   tip: `Turns in the order ${value}`,
 }));
-const SQUASH_AXES = AXES.map((value): Option<Axis> => ({
-  value,
-  label: value.toUpperCase(),
-  tip: `Squash along ${value.toUpperCase()}`,
-}));
-const SQUASH_FRAMES: readonly Option<Squash['frame']>[] = [
-  { value: 'part', label: 'part’s', tip: 'Along the part’s own axis' },
-  {
-    value: 'parent',
-    label: 'parent’s',
-    tip: 'Along the parent’s axis: a spinning part flattens against the ground',
-  },
-];
 const GROUPS = [
   { group: 'translate', label: 'Place', unit: 'm' },
   { group: 'rotate', label: 'Turn', unit: '°' },
   { group: 'scale', label: 'Size', unit: '' },
 ] as const;
 type RestGroup = keyof Rest;
-const SQUASH: Squash = { axis: 'y', anchor: [0, 0, 0], frame: 'part' };
 
 /** The side sheet Part: its values at the playhead, and what it is made of. */
 @Component({
   selector: 'kz-part-sheet',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, NumberFieldComponent, SegmentsComponent, SelectComponent, VectorFieldComponent],
+  imports: [MatTooltip, NumberFieldComponent, SegmentsComponent, SquashFormComponent, VectorFieldComponent],
   templateUrl: './part-sheet.component.html',
   styleUrl: './sheet.scss',
 })
 export class PartSheetComponent {
-  /** Whether a change of parent leaves the part where it is in the world. */
-  readonly placeStays = signal(true);
-  private readonly notices = inject(Notices);
   readonly studio = inject(Studio);
   readonly registry = inject(CommandRegistry);
   private readonly stage = inject(Stage);
   private readonly poser = inject(Poser);
-  private readonly standing = inject(Standing);
+  private readonly hands = inject(LinkHands);
   readonly groups = GROUPS;
   readonly turnOrders = TURN_ORDER_OPTIONS;
-  readonly squashAxes = SQUASH_AXES;
-  readonly squashFrames = SQUASH_FRAMES;
 
   readonly part = computed((): Part | null => {
     const id = this.studio.bench().parts.at(-1);
@@ -91,16 +64,6 @@ export class PartSheetComponent {
     const part = this.part();
     return part?.kind === 'mesh' ? part.geometry.shape : (part?.kind ?? '');
   });
-  readonly parents = computed((): readonly Option<string | null>[] => {
-    const project = this.stage.shown();
-    const part = this.part();
-    const above = project && part ? possibleParents(project, part.id) : [];
-    return [
-      { value: null, label: 'the scene' },
-      ...namedApart(above).map(({ id, name }) => ({ value: id, label: name })),
-    ];
-  });
-
   /** The part's channel values at the playhead; while it plays those from before. */
   private readonly values = linkedSignal<ReadonlyMap<string, number> | null, ReadonlyMap<string, number>>({
     source: () => {
@@ -193,14 +156,6 @@ export class PartSheetComponent {
     this.pose('visible', () => shown);
   }
 
-  /** Constraints on the part and drivers of its channels, with how they stand at the playhead. */
-  readonly ties = computed(() => {
-    const part = this.part();
-    const project = this.stage.shown();
-    if (!part || !project) return [];
-    return tiesOf(project, part, this.standing);
-  });
-
   setRest(group: RestGroup, { axis, change }: VectorChange): void {
     const part = this.part();
     if (!part) return;
@@ -220,46 +175,28 @@ export class PartSheetComponent {
       this.change('Rename', (part) => ({ ...part, name: name.trim() }));
   }
 
-  setParent(parent: string | null): void {
-    const part = this.part();
-    const project = this.studio.project();
-    if (!part || !project) return;
-    const made = changeParent(project, part.id, parent, this.placeStays(), this.stage.frame());
-    const above = parent === null ? 'the scene' : (partOf(project, parent)?.name ?? parent);
-    this.studio.edit(`Parent of ${part.name}`, () => made.project);
-    this.notices.tell(`${part.name} hangs on ${above}: ${REPARENTED[made.because ?? 'stayed']}`);
-  }
-
   setTurnPoint(change: VectorChange): void {
     const { turnPoint } = this.studio.bench();
     if (turnPoint) this.studio.set({ turnPoint: replaced(turnPoint, change) });
   }
 
   setPivot(change: VectorChange): void {
-    this.change('Pivot', (part) => ({ ...part, pivot: replaced(part.pivot, change) }));
+    const part = this.part();
+    if (part) this.hands.movePivot(part.id, replaced(part.pivot, change));
   }
 
   setTurnOrder(turnOrder: TurnOrder): void {
-    this.change(`Turn order ${turnOrder}`, (part) => ({ ...part, turnOrder }));
+    const part = this.part();
+    if (part) this.hands.changeTurnOrder(part.id, turnOrder);
   }
 
-  toggleSquash(): void {
-    this.change('Squash', (part) => {
-      if (!part.squash) return { ...part, squash: SQUASH };
-      const { squash: _, ...plain } = part;
-      return plain;
-    });
-  }
-
-  setSquash(change: Partial<Squash>): void {
-    this.change('Squash', (part) => ({ ...part, squash: { ...(part.squash ?? SQUASH), ...change } }));
-  }
-
-  setAnchor(change: VectorChange): void {
-    const anchor = this.part()?.squash?.anchor ?? SQUASH.anchor;
-    this.setSquash({ anchor: replaced(anchor, change) });
-  }
-
+  /** The model that the part's mesh comes from. */
+  readonly model = computed((): Asset | null => {
+    const part = this.part();
+    if (part?.kind !== 'mesh' || part.geometry.shape !== 'asset') return null;
+    const { asset } = part.geometry;
+    return this.stage.shown()?.assets.find(({ id }) => id === asset) ?? null;
+  });
   readonly color = computed(() => {
     const part = this.part();
     if (part?.kind !== 'mesh') return '';
@@ -275,13 +212,6 @@ export class PartSheetComponent {
     });
   }
 }
-
-const REPARENTED: Readonly<Record<NonNullable<Reparented['because']> | 'stayed', string>> = {
-  stayed: 'its place in the world stays',
-  moves: 'it moves by keys or drivers, so its numbers stay and it may have jumped',
-  shear: 'its place would need it sheared, so its numbers stay and it may have jumped',
-  'not-asked': 'its numbers stay',
-};
 
 function replaced<T extends readonly number[]>(list: T, { axis, change }: VectorChange): T {
   return list.map((value, i) => (i === axis ? change(value) : value)) as unknown as T;

@@ -1,3 +1,4 @@
+import { linksSheet } from '../links/links-sheet';
 import { poseSheet } from '../posing/pose-sheet.component';
 import { rulerSheet } from '../ruler/ruler-sheet.component';
 import { curveSheet } from '../shaping/curve-sheet.component';
@@ -11,6 +12,7 @@ export const SHEETS: readonly SideSheet[] = [
   keySheet,
   curveSheet,
   partSheet,
+  linksSheet,
   timeSheet,
   poseSheet,
   rulerSheet,

@@ -71,6 +71,17 @@ const [LEAST_RATE, MOST_RATE] = [0.1, 1000];
           The range is a loop
         </button>
       </section>
+      @if (clips().length > 1) {
+        <section>
+          <kz-select
+            label="Clip shown"
+            [options]="clips()"
+            [value]="project.activeClip"
+            tip="The clip whose keys the Chart shows and that plays while no clips are placed over time"
+            (chosen)="showClip($event)"
+          />
+        </section>
+      }
       <section>
         <div class="pair">
           <kz-number-field
@@ -153,6 +164,9 @@ export class ShotSheetComponent {
     { value: 'seconds', label: 'the seconds' },
     { value: 'frames', label: 'the frames' },
   ];
+  readonly clips = computed((): readonly Option<string>[] =>
+    (this.project()?.clips ?? []).map(({ id, name }) => ({ value: id, label: name })),
+  );
   readonly length = computed(() => {
     const project = this.project();
     if (!project) return '';
@@ -167,6 +181,10 @@ export class ShotSheetComponent {
   rename(name: string): void {
     if (name.trim() !== '')
       this.change('Rename the project', (project) => ({ ...project, name: name.trim() }));
+  }
+  showClip(id: string): void {
+    const name = this.clips().find(({ value }) => value === id)?.label ?? id;
+    this.change(`Show the clip ${name}`, (project) => ({ ...project, activeClip: id }));
   }
   setStart(change: (value: number) => number): void {
     this.change('Range start', (project) => setRange(project, { start: change(project.range.start) }));

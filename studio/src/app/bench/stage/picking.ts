@@ -10,6 +10,11 @@ export function sheetFor(sheet: string): string {
   return sheet === 'curve' ? 'curve' : 'key';
 }
 
+/** The sheet that shows once a part is chosen: Links stays where one works on links, else Part. */
+export function partSheetFor(sheet: string): string {
+  return sheet === 'links' ? 'links' : 'part';
+}
+
 /** The channels that a selection names: those of the chosen keys, else the chosen ones. */
 export function namedChannels({ keys, channels }: Pick<BenchState, 'keys' | 'channels'>): readonly string[] {
   return keys.length > 0 ? [...new Set(keys.map(({ channel }) => channel))] : channels;

@@ -10,6 +10,8 @@ interface Attached {
   picture(size: { readonly width: number; readonly height: number }): string | null;
   /** The matrix of the camera that looks on. */
   looks(): Matrix4 | null;
+  /** Where a place of the world is in the view, in pixels; null behind the eye. */
+  onScreen(place: readonly [number, number, number]): { readonly x: number; readonly y: number } | null;
 }
 
 /** What commands and buttons may ask of the view. */
@@ -50,5 +52,9 @@ export class ViewControl {
 
   looks(): Matrix4 | null {
     return this.attached?.looks() ?? null;
+  }
+
+  onScreen(place: readonly [number, number, number]): { readonly x: number; readonly y: number } | null {
+    return this.attached?.onScreen(place) ?? null;
   }
 }

@@ -1,7 +1,8 @@
 import { Injectable, inject } from '@angular/core';
 import { CommandRegistry } from '../../commands/registry';
 import { Studio } from '../../state/studio';
-import { toggled } from '../stage/picking';
+import { PartPicker } from '../stage/picker';
+import { partSheetFor, toggled } from '../stage/picking';
 import type { Eye } from './grip-math';
 import type { StageScene } from './stage-scene';
 import type { Bead } from './trail';
@@ -27,6 +28,7 @@ export class ViewPress {
   private readonly registry = inject(CommandRegistry);
   private readonly hands = inject(TrailHands);
   private readonly studio = inject(Studio);
+  private readonly picker = inject(PartPicker);
 
   press(down: PointerEvent, on: PressedView): void {
     if (this.registry.spaceHeld()) this.registry.useSpace();
@@ -66,11 +68,12 @@ export class ViewPress {
     if (this.beadUnder(event, on, false)) return;
     const { scene, eye, corner } = on;
     const id = scene?.pick(event.clientX - corner.left, event.clientY - corner.top, eye?.camera) ?? null;
+    if (this.picker.answer(id)) return;
     const adding = event.ctrlKey || event.metaKey;
     const { parts } = this.studio.bench();
     if (id === null && adding) return;
     const next = id === null ? [] : adding ? toggled(parts, id) : [id];
     this.studio.pick({ parts: next, ...(adding ? {} : { channels: [], keys: [], handles: [] }) });
-    if (id !== null) this.studio.set({ sheet: 'part' });
+    if (id !== null) this.studio.set({ sheet: partSheetFor(this.studio.bench().sheet) });
   }
 }

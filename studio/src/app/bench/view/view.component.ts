@@ -11,6 +11,7 @@ import {
   viewChild,
   type AfterViewInit,
 } from '@angular/core';
+import { Vector3 } from 'three';
 import { Assets } from '../../state/assets';
 import { Studio } from '../../state/studio';
 import { Notices } from '../../ui/notices';
@@ -18,7 +19,7 @@ import { Theme } from '../../ui/theme';
 import { Stage, type Evaluated } from '../stage/stage';
 import { AmountStripComponent } from './amount-strip.component';
 import { GripChip } from './grip-chip';
-import type { Eye } from './grip-math';
+import { toScreen, type Eye } from './grip-math';
 import { GripsComponent } from './grips.component';
 import { pictureOf, ProjectPicture, type PictureSize } from './picture';
 import { readPose } from './part-pose';
@@ -161,6 +162,10 @@ export class ViewComponent implements AfterViewInit {
       },
       picture: (size) => pictureOf(this.canvas().nativeElement, size),
       looks: () => this.eye()?.camera.matrixWorld ?? null,
+      onScreen: (place) => {
+        const eye = this.eye();
+        return eye && toScreen(eye, new Vector3(...place));
+      },
     });
     const observer = new ResizeObserver(() => this.resize(element));
     observer.observe(element);

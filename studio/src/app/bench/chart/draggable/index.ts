@@ -15,6 +15,7 @@ import { SelectByBox } from './select-by-box';
 import { Slide } from './slide';
 import { sound } from './sound';
 import { speedMark } from './speed-mark';
+import { span } from './span';
 import { stake } from './stake';
 
 export type { Draggable, Hand, HitScene, Place } from './draggable';
@@ -26,6 +27,7 @@ export const DRAGGABLES = [
   marker,
   sound,
   playhead,
+  span,
   run,
   boxGrip,
   handle,

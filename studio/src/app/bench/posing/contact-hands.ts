@@ -1,0 +1,90 @@
+import { Injectable, inject } from '@angular/core';
+import {
+  channelName,
+  extentOf,
+  partOf,
+  surfaceUnder,
+  translateOf,
+  type Extent,
+  type Part,
+} from '@kaizen/core';
+import { Studio } from '../../state/studio';
+import { shownNumber } from '../../ui/amount';
+import { Notices } from '../../ui/notices';
+import { PartPicker } from '../stage/picker';
+import { Stage } from '../stage/stage';
+import { Poser } from './poser';
+
+/** Contact by hand: where a part's lowest point is, and setting it down on the floor or on another part. */
+@Injectable({ providedIn: 'root' })
+export class ContactHands {
+  private readonly studio = inject(Studio);
+  private readonly stage = inject(Stage);
+  private readonly poser = inject(Poser);
+  private readonly picker = inject(PartPicker);
+  private readonly notices = inject(Notices);
+
+  /** The part with all that rides on it, as it is at the playhead; null where it has no simple shape. */
+  extent(part: Part): Extent | null {
+    const now = this.stage.now();
+    const project = this.stage.shown();
+    return now && project ? extentOf(project, now.program, now.out, part.id) : null;
+  }
+
+  /** The part moves straight up or down until its lowest point, squashed as it is, is on the floor. */
+  setDown(part: Part): void {
+    const project = this.studio.project();
+    if (project) this.moveTo(part, project.floor, 'the floor');
+  }
+
+  askSetDown(part: Part): void {
+    this.picker.ask({
+      words: `Pick what ${part.name} is set down on`,
+      refuse: (onto) =>
+        onto === part.id ? `${part.name} itself is no answer: pick what lies below it` : null,
+      take: (onto) => this.setDownOn(part, onto),
+    });
+  }
+
+  private setDownOn(part: Part, onto: string): void {
+    const now = this.stage.now();
+    const project = this.stage.shown();
+    const extent = this.extent(part);
+    if (!now || !project || !extent) return;
+    const name = partOf(project, onto)?.name ?? onto;
+    const height = surfaceUnder(project, now.program, now.out, onto, extent.lowest);
+    if (height === null)
+      this.notices.warn(
+        `${name} has no surface under the lowest point of ${part.name}. Nothing was changed.`,
+      );
+    else this.moveTo(part, height, name);
+  }
+
+  private moveTo(part: Part, height: number, onto: string): void {
+    const now = this.stage.now();
+    const extent = this.extent(part);
+    if (!now || !extent) {
+      this.notices.warn(`${part.name} has no simple shape whose lowest point is known. Nothing was changed.`);
+      return;
+    }
+    const { structure } = now.program;
+    const i = structure.partIndex.get(part.id)!;
+    const above = structure.hierarchy.parents[i]!;
+    const by = height - extent.lowest[1];
+    const shift = translateOf([0, by, 0], above >= 0 ? now.out.world[above]! : null);
+    const values = [0, 1, 2].flatMap((n) =>
+      shift[n] === 0
+        ? []
+        : [
+            {
+              channel: channelName(part.id, `translate.${'xyz'.charAt(n)}`),
+              value: now.out.channels[structure.firstSlot[i]! + n]! + shift[n]!,
+            },
+          ],
+    );
+    if (values.length === 0) this.notices.tell(`${part.name} stands on ${onto} already`);
+    else this.poser.take(`Set down ${part.name}`, values);
+    if (values.length > 0)
+      this.notices.tell(`${part.name} stands on ${onto}: it moved by ${shownNumber(by, 3)} m`);
+  }
+}

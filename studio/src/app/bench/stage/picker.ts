@@ -1,0 +1,41 @@
+import { Injectable, signal } from '@angular/core';
+
+/** A question that a part answers: picked in the view or in the rows. */
+export interface PartQuestion {
+  /** What is asked, in words: `Pick the part that Tine rack will ride on`. */
+  readonly words: string;
+  /** Why a part is no answer, in one sentence; null where it is one. */
+  readonly refuse: (part: string) => string | null;
+  readonly take: (part: string) => void;
+}
+
+/** Asks for a part. While a question stands, a press on a part in the view or in the rows answers it in place of choosing the part. */
+@Injectable({ providedIn: 'root' })
+export class PartPicker {
+  readonly question = signal<PartQuestion | null>(null);
+  /** Why the part that was pressed last is no answer. */
+  readonly refusal = signal<string | null>(null);
+
+  ask(question: PartQuestion): void {
+    this.refusal.set(null);
+    this.question.set(question);
+  }
+
+  leave(): void {
+    this.question.set(null);
+    this.refusal.set(null);
+  }
+
+  /** Gives a part as the answer; false where nothing was asked. A press beside all parts is no answer, and the question stays. */
+  answer(part: string | null): boolean {
+    const question = this.question();
+    if (!question) return false;
+    if (part === null) return true;
+    const refusal = question.refuse(part);
+    this.refusal.set(refusal);
+    if (refusal !== null) return true;
+    this.leave();
+    question.take(part);
+    return true;
+  }
+}
