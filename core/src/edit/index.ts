@@ -24,6 +24,7 @@ export * from './parts';
 export * from './paste';
 export * from './pose';
 export * from './remove-parts';
+export * from './replace-model';
 export * from './retime-rate';
 export * from './select-keys';
 export * from './shape';

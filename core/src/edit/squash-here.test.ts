@@ -1,5 +1,5 @@
 import { activeClip } from '../project';
-import { extentOf, surfaceUnder } from '../reading';
+import { extentOf, fallOnto } from '../reading';
 import { programOf, testProject, valueAt } from '../../testing/project';
 import { USUAL_PATTERN, squashHere } from './squash-here';
 
@@ -77,8 +77,17 @@ describe('a squash laid about a contact', () => {
     expect(extentOf(float, program, out, 'step')).toMatchObject({
       volume: expect.closeTo(2.52, 12) as unknown,
     });
-    expect(surfaceUnder(float, program, out, 'step', [1.5, 9, 0.25])).toBeCloseTo(0.63, 12);
-    expect(surfaceUnder(float, program, out, 'step', [5, 9, 0])).toBe(null);
+    expect(fallOnto(float, program, out, 'float', 'step')).toBeCloseTo(0.66 - 0.63, 12);
+    expect(fallOnto(float, program, out, 'step', 'float')).toBeCloseTo(-1.14, 3);
+    const beside = {
+      ...float,
+      parts: float.parts.map((part, i) =>
+        i === 0 ? { ...part, rest: { ...part.rest, translate: [9, 0.9, 0] as const } } : part,
+      ),
+    };
+    const other = programOf(beside);
+    other.run(0, out);
+    expect(fallOnto(beside, other, out, 'float', 'step')).toBe(null);
     const rounded = testProject(
       {
         parts: [

@@ -36,13 +36,8 @@ export function extentOf(
   const most = [-Infinity, -Infinity, -Infinity];
   let lowest: Vec3 | null = null;
   let volume = 0;
-  for (const each of withDescendants(project.parts, id)) {
-    const part = partOf(project, each);
-    const i = program.structure.partIndex.get(each);
-    if (part?.kind !== 'mesh' || i === undefined) continue;
-    const mesh = placedMesh(part, program, out, i, meshOf);
-    if (!mesh) continue;
-    const { corners, indices } = mesh;
+  const meshes = meshesOf(project, program, out, id, meshOf);
+  for (const { corners, indices } of meshes) {
     for (let n = 0; n < corners.length; n += 3) {
       for (let axis = 0; axis < 3; axis++) {
         least[axis] = Math.min(least[axis]!, corners[n + axis]!);
@@ -57,27 +52,53 @@ export function extentOf(
   return { least: least as unknown as Vec3, most: most as unknown as Vec3, lowest, volume };
 }
 
-/** The height of a part's surface straight above or below a place of the world: the highest one; null where it has none there. */
-export function surfaceUnder(
+/**
+ * How far a part is above another, straight down, with all that rides on both: it touches when it has moved down by so much; negative
+ * where it stands within. Null where no corner of one is over or under a face of the other. Edges that cross are not looked at.
+ */
+export function fallOnto(
   project: Project,
   program: Program,
   out: FrameOutput,
   id: string,
-  [x, , z]: Vec3,
+  onto: string,
   meshOf: MeshSource = SHAPES_ONLY,
 ): number | null {
+  const upper = meshesOf(project, program, out, id, meshOf);
+  const lower = meshesOf(project, program, out, onto, meshOf);
+  let fall: number | null = null;
+  const note = (gap: number) => {
+    if (fall === null || gap < fall) fall = gap;
+  };
+  eachCorner(upper, (x, y, z) => {
+    const top = surfaceAt(lower, x, z, Math.max);
+    if (top !== null) note(y - top);
+  });
+  eachCorner(lower, (x, y, z) => {
+    const bottom = surfaceAt(upper, x, z, Math.min);
+    if (bottom !== null) note(bottom - y);
+  });
+  return fall;
+}
+
+function eachCorner(meshes: readonly Placed[], tell: (x: number, y: number, z: number) => void): void {
+  for (const { corners } of meshes)
+    for (let n = 0; n < corners.length; n += 3) tell(corners[n]!, corners[n + 1]!, corners[n + 2]!);
+}
+
+/** The highest or lowest face of some meshes at a place seen from above; null where there is none. */
+function surfaceAt(
+  meshes: readonly Placed[],
+  x: number,
+  z: number,
+  which: (a: number, b: number) => number,
+): number | null {
   let height: number | null = null;
-  for (const each of withDescendants(project.parts, id)) {
-    const part = partOf(project, each);
-    const i = program.structure.partIndex.get(each);
-    const mesh = part?.kind === 'mesh' && i !== undefined ? placedMesh(part, program, out, i, meshOf) : null;
-    if (!mesh) continue;
-    const { corners, indices } = mesh;
+  for (const { corners, indices } of meshes)
     for (let n = 0; n < indices.length; n += 3) {
       const y = heightIn(corners, indices[n]! * 3, indices[n + 1]! * 3, indices[n + 2]! * 3, x, z);
-      if (y !== null && (height === null || y > height)) height = y;
+      if (y !== null) height = height === null ? y : which(height, y);
     }
-  }
   return height;
 }
 
@@ -99,6 +120,21 @@ function heightIn(c: Float64Array, i: number, j: number, k: number, x: number, z
 interface Placed {
   readonly corners: Float64Array;
   readonly indices: ArrayLike<number>;
+}
+
+/** The meshes of a part and of all that rides on it, in the world. */
+function meshesOf(
+  project: Project,
+  program: Program,
+  out: FrameOutput,
+  id: string,
+  meshOf: MeshSource,
+): readonly Placed[] {
+  return withDescendants(project.parts, id).flatMap((each) => {
+    const part = partOf(project, each);
+    const i = program.structure.partIndex.get(each);
+    return (part?.kind === 'mesh' && i !== undefined && placedMesh(part, program, out, i, meshOf)) || [];
+  });
 }
 
 /** A part's mesh in the world, deformed by its channels. */

@@ -1,10 +1,26 @@
 import type { SignedAxis, Vec3 } from '../project';
+import { invertAffine } from './affine';
 
 /** Writes where a point of a part's own space stands in the world. */
 export function placeOf(out: Float64Array, world: Float64Array, point: Vec3): void {
   const [x, y, z] = point;
   for (let row = 0; row < 3; row++)
     out[row] = world[row]! * x + world[4 + row]! * y + world[8 + row]! * z + world[12 + row]!;
+}
+
+/** Where a point of a part's own space stands in the world. */
+export function inWorld(world: Float64Array, point: Vec3): Vec3 {
+  const out = new Float64Array(3);
+  placeOf(out, world, point);
+  return [out[0]!, out[1]!, out[2]!];
+}
+
+/** Where a place of the world is in a part's own space; null where the part has no size in some direction. */
+export function fromWorld(world: Float64Array, place: Vec3): Vec3 | null {
+  const inverse = new Float64Array(16);
+  invertAffine(inverse, world);
+  const found = inWorld(inverse, place);
+  return found.every(Number.isFinite) ? found : null;
 }
 
 /** The number of an axis, x 0, y 1, z 2, and its sign. */

@@ -17,7 +17,7 @@ import { gear } from './gear';
 import { MeshBuilder, type TriangleMesh } from './mesh';
 import { revolve } from './revolve';
 
-type Shape = Exclude<Geometry, { shape: 'asset' }>;
+export type Shape = Exclude<Geometry, { shape: 'asset' }>;
 
 /** All there is to say of a simple shape. */
 interface ShapeKind<T> {
@@ -81,6 +81,22 @@ export const GEOMETRY: Field = defined(
     asset: { asset: assetId(), node: text() },
   }),
 );
+
+/** What a simple shape is made of: its fields, in their order. */
+export function shapeFields(shape: Shape['shape']): Fields {
+  return SHAPES[shape].fields;
+}
+
+/** A shape with every length times a factor: its numbers in metres, and the places of its points. */
+export function scaledShape(shape: Shape, factor: number): Shape {
+  const { fields } = SHAPES[shape.shape];
+  const scaled = (value: unknown, unit: string | undefined): unknown => {
+    if (Array.isArray(value)) return value.map((each) => scaled(each, 'm'));
+    return typeof value === 'number' && unit === 'm' ? value * factor : value;
+  };
+  const made = Object.entries(shape).map(([name, value]) => [name, scaled(value, fields[name]?.unit)]);
+  return Object.fromEntries(made) as Shape;
+}
 
 const cache = new WeakMap<Geometry, TriangleMesh>();
 

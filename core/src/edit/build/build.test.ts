@@ -1,7 +1,17 @@
 import { activeClip, type Project, type Result } from '../../project';
 import { readDocument, stripDefaults } from '../../file';
 import { line, partOfRig, Rig, riggedProject } from '../../../testing/rigged';
-import { copyAlong, copyAround, groupParts, mirrorCopy } from './index';
+import {
+  addMove,
+  addTargetShape,
+  changeMove,
+  copyAlong,
+  copyAround,
+  groupParts,
+  mirrorCopy,
+  removeTargetShape,
+  renameTargetShape,
+} from './index';
 
 function got<T>(made: Result<T>): T {
   if (!made.ok) throw new Error(made.problems.map(({ message }) => message).join());
@@ -94,5 +104,60 @@ describe('a group', () => {
     for (const id of ['beam', 'rake', 'tine'])
       expect(Math.hypot(...minus(before.point(id, 12), after.point(id, 12)))).toBeLessThan(1e-12);
     expect(groupParts(rake, [], 0).ok).toBe(false);
+  });
+});
+
+describe('target shapes made here', () => {
+  const cloth = riggedProject(
+    [{ id: 'tarpaulin', name: 'Tarpaulin', kind: 'mesh', geometry: { shape: 'plane', size: [2, 2] } }],
+    [],
+  );
+  const dent = { at: [0, 0, 0], radius: 0.8, by: [0, -0.3, 0], scale: 1 } as const;
+
+  it('each counts from the base and several add; they are renamed with their keys and removed with them', () => {
+    const { project: one, name } = addTargetShape(cloth, 'tarpaulin', 'Dent', dent);
+    const { project: two, name: other } = addTargetShape(one, 'tarpaulin', 'Dent', {
+      ...dent,
+      by: [0.2, 0, 0],
+    });
+    expect([name, other]).toEqual(['Dent', 'Dent 2']);
+    const swollen = changeMove(
+      addMove(two, 'tarpaulin', 'Dent 2', { ...dent, by: [0, 0, 0.1] }),
+      'tarpaulin',
+      'Dent',
+      0,
+      {
+        radius: 0.4,
+      },
+    );
+    expect(isWhole({ ...swollen, edition: 2 })).toBe(true);
+    const keyed: Project = {
+      ...swollen,
+      clips: [
+        {
+          ...swollen.clips[0]!,
+          curves: riggedProject(
+            [...swollen.parts],
+            [],
+            [line('tarpaulin/morph.Dent', [0, 0], [10, 1]), line('tarpaulin/morph.Dent 2', [0, 1], [10, 1])],
+          ).clips[0]!.curves,
+        },
+      ],
+      poses: [{ id: 'p', name: 'P', picture: null, values: { 'tarpaulin/morph.Dent': 0.5 } }],
+    };
+    const place = (project: Project, frame: number) => new Rig(project).point('tarpaulin', frame);
+    expect(place(keyed, 0)).toEqual([0.2, 0, 0.1].map((n) => expect.closeTo(n, 12) as unknown));
+    expect(place(keyed, 10)).toEqual([0.2, -0.3, 0.1].map((n) => expect.closeTo(n, 12) as unknown));
+    const { project: renamed, mapping } = renameTargetShape(keyed, 'tarpaulin', 'Dent', 'Worn/top');
+    expect(mapping.curve!('tarpaulin/morph.Dent')).toBe('tarpaulin/morph.Worn%2Ftop');
+    expect(place(renamed, 10)).toEqual(place(keyed, 10));
+    expect(Object.keys(renamed.poses[0]!.values)).toEqual(['tarpaulin/morph.Worn%2Ftop']);
+    expect(isWhole({ ...renamed, edition: 2 })).toBe(true);
+    expect(renameTargetShape(keyed, 'tarpaulin', 'Dent', 'Dent 2').project).toBe(keyed);
+    const { project: gone, mapping: after } = removeTargetShape(renamed, 'tarpaulin', 'Worn/top');
+    expect(after.curve!('tarpaulin/morph.Worn%2Ftop')).toBe(null);
+    expect(gone.poses).toEqual([]);
+    expect(activeClip(gone)!.curves).toHaveLength(1);
+    expect(isWhole({ ...gone, edition: 2 })).toBe(true);
   });
 });

@@ -1,7 +1,6 @@
-import { mat4 } from 'gl-matrix';
 import { partOf, type Project, type Vec3 } from '../../project';
 import type { Program } from '../../evaluate';
-import { placeOf } from '../../rig';
+import { fromWorld, inWorld } from '../../rig';
 
 /** The finished world matrix of a part at a frame, column-major. */
 export function worldAt(program: Program, id: string, frame: number): Float64Array {
@@ -12,20 +11,12 @@ export function worldAt(program: Program, id: string, frame: number): Float64Arr
 
 /** Where a part's pivot is in the world at a frame. */
 export function pivotAt(program: Program, project: Project, id: string, frame: number): Vec3 {
-  return moved(worldAt(program, id, frame), partOf(project, id)!.pivot);
+  return inWorld(worldAt(program, id, frame), partOf(project, id)!.pivot);
 }
 
 /** Where a place of the world is in the space of a part, or of the scene; null where the part has no inside. */
 export function seenFrom(program: Program, id: string | null, frame: number, place: Vec3): Vec3 | null {
-  if (id === null) return place;
-  const inverse = mat4.invert(new Float64Array(16), worldAt(program, id, frame));
-  return inverse && moved(inverse as unknown as Float64Array, place);
-}
-
-function moved(matrix: Float64Array, place: Vec3): Vec3 {
-  const out = new Float64Array(3);
-  placeOf(out, matrix, place);
-  return [out[0]!, out[1]!, out[2]!];
+  return id === null ? place : fromWorld(worldAt(program, id, frame), place);
 }
 
 export function distance(a: Vec3, b: Vec3): number {
