@@ -156,7 +156,9 @@ test('by keyboard alone: Capture and its Scope, a gap, Stakes, a pose, a marker,
   await page.keyboard.press('Shift+t');
   await bench.goTo(200);
   await page.keyboard.press('Shift+t');
-  await page.getByRole('tab', { name: 'Links' }).focus();
+  await page.getByRole('tab', { name: 'Part' }).focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByRole('tab', { name: 'Links' })).toBeFocused();
   await page.keyboard.press('ArrowRight');
   await expect(page.getByRole('tab', { name: 'Time' })).toBeFocused();
   const goal = page.getByRole('textbox', { name: 'Stake of f 200 goes to' });

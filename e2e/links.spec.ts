@@ -115,9 +115,11 @@ test('the hook is planted twice while its crane slides: the elbow bends, the tip
   await page.keyboard.press('Control+1');
   const before = await bench.save();
   for (const name of ['Base', 'Boom', 'Jib']) {
+    await bench.settled();
     const open = page.getByRole('button', { name: `Open ${name}`, exact: true });
     if (await open.isVisible()) await open.click();
   }
+  await bench.settled();
   await bench.row('hook').click();
   await page.getByRole('tab', { name: 'Links' }).click();
   for (const [from, to] of [

@@ -369,7 +369,22 @@ async function constraintsOfTheCrane() {
   await page.keyboard.press('Control+1');
   await type(page, 'Frame of the playhead', '122');
   await page.locator('[data-row="block"]').click();
+  await page.getByRole('tab', { name: 'Links' }).click();
   await shoot(page, 'constraints');
+  await page.context().close();
+}
+
+async function buildOfTheQuay() {
+  const page = await open();
+  await openSample(page, 'quay');
+  await type(page, 'Frame of the playhead', '16');
+  await page.locator('[data-row="float"]').click();
+  await page.getByRole('button', { name: 'Lay them' }).scrollIntoViewIfNeeded();
+  await page.getByRole('button', { name: 'Lay them' }).click();
+  await page.getByRole('heading', { name: 'Squash', exact: true }).scrollIntoViewIfNeeded();
+  await page.getByRole('button', { name: 'Make the copy' }).scrollIntoViewIfNeeded();
+  await page.keyboard.press('f');
+  await shoot(page, 'build');
   await page.context().close();
 }
 
@@ -382,6 +397,7 @@ try {
   await cardOf('mould-table', 60);
   await cardOf('boom-camera', 120);
   await constraintsOfTheCrane();
+  await buildOfTheQuay();
   await viewsOfTheWheel();
   await viewsOfTheSkip();
   await ratesOfTheSkip();

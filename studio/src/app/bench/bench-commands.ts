@@ -2,6 +2,7 @@ import { Injectable, inject } from '@angular/core';
 import type { Command } from '../commands/command';
 import { ChartCommands } from './chart/chart-commands';
 import { KeyCommands } from './shell/key-commands';
+import { BuildCommands } from './build/build-commands';
 import { LinkCommands } from './links/link-commands';
 import { PartCommands } from './view/part-commands';
 import { PlayCommands } from './transport/play-commands';
@@ -34,6 +35,7 @@ export class BenchCommands {
     inject(ChartCommands),
     inject(PartCommands),
     inject(LinkCommands),
+    inject(BuildCommands),
     inject(SwitchCommands),
     inject(TakeCommands),
     inject(TreatmentCommands),

@@ -6,6 +6,8 @@ import {
   type BroughtInto,
   newProject,
   readProject,
+  replaceModel,
+  type ModelReplaced,
   type AssetBytes,
   type Brought,
   type Problem,
@@ -80,27 +82,49 @@ export class Opener {
     if (known) this.notices.tell(`${name} is kept here already: it was opened as another copy`);
   }
 
+  /** Asks for a file, and puts the model in it in the place of one of the open project. */
+  async replaceModel(asset: string): Promise<void> {
+    const read = await this.readModel(await chooseFiles(OPENABLE));
+    if (!read || this.studio.readOnly()) return;
+    this.assets.add(read.bytes);
+    let made: ModelReplaced | null = null;
+    this.studio.edit(
+      `Newer ${read.name}`,
+      (project) => (made = replaceModel(project, asset, read.brought.project)).project,
+    );
+    this.notices.tell(replacedWords(read.name, made));
+  }
+
   private async openModel(files: readonly NamedBytes[]): Promise<void> {
+    const read = await this.readModel(files);
+    if (read) await this.place(read.name, read.brought, read.bytes);
+  }
+
+  /** Reads the model among some files; says what is wrong where it can’t be read, and gives null. */
+  private async readModel(
+    files: readonly NamedBytes[],
+  ): Promise<{ readonly name: string; readonly brought: Brought; readonly bytes: AssetBytes } | null> {
+    if (files.length === 0) return null;
     const names = files.map(({ name }) => name).join(', ');
     const all = unpacked(files);
     if (!all.ok) {
       this.notices.warn(`${names}: ${said(all.problems)} Nothing was changed.`);
-      return;
+      return null;
     }
     const model = modelAmong(all.value);
     if (!model) {
       this.notices.warn(
         `${names}: Kaizen opens ${extensionsThat('read').join(', ')}, a .gltf with its files. Nothing was changed.`,
       );
-      return;
+      return null;
     }
     const read = await this.reader.model(model);
-    if (!read) return;
+    if (!read) return null;
     if (!read.ok) {
       this.notices.warn(`${model.name}: ${said(read.problems)} Nothing was changed.`);
-      return;
+      return null;
     }
-    await this.place(model.name, read.brought, read.bytes);
+    return { name: model.name, brought: read.brought, bytes: read.bytes };
   }
 
   /** Puts a model's parts into the project on the Bench, or into a new one. */
@@ -157,4 +181,17 @@ function said(problems: readonly Problem[]): string {
   if (!first) return 'it can’t be read.';
   const more = problems.length > 1 ? ` (and ${problems.length - 1} more)` : '';
   return `${first.pointer ? `at ${first.pointer}, ` : ''}${first.message}${more}.`;
+}
+
+/** What a newer model came to, in words. */
+function replacedWords(name: string, made: ModelReplaced | null): string {
+  if (!made || made.replaced === 0)
+    return `${name} has no node by the name of one that is there: nothing was replaced`;
+  const told = [
+    `${name}: ${made.replaced} ${made.replaced === 1 ? 'mesh' : 'meshes'} replaced, keys and places stay`,
+  ];
+  if (made.added.length > 0) told.push(`new: ${made.added.join(', ')}`);
+  if (made.missing.length > 0) told.push(`not in it any more, kept as before: ${made.missing.join(', ')}`);
+  if (made.lostShapes.length > 0) told.push(`shapes gone with their keys: ${made.lostShapes.join('; ')}`);
+  return told.join('. ');
 }

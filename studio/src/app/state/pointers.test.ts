@@ -47,6 +47,27 @@ describe('what points into the project', () => {
     ]);
   });
 
+  it('a loose edit goes along where its channel is called anew, and goes with a channel that goes', () => {
+    const studio = setUp();
+    studio.edit(
+      'wait',
+      (same) => same,
+      () => [{ channel: RUN, frame: 24, value: 1, was: 0 }],
+    );
+    studio.edit('Rename', (project) => ({
+      project: { ...project, name: 'Other' },
+      mapping: { curve: (name: string) => (name === RUN ? LIFT : name) },
+    }));
+    expect(studio.loose()).toMatchObject([{ channel: LIFT, frame: 24 }]);
+    studio.edit('Remove', (project) => ({
+      project: { ...project, name: 'Third' },
+      mapping: { curve: (name: string) => (name === LIFT ? null : name) },
+    }));
+    expect(studio.loose()).toEqual([]);
+    studio.undo();
+    expect(studio.loose()).toHaveLength(1);
+  });
+
   it('a loose edit that would land on another stays where it is', () => {
     const studio = setUp();
     const waiting = [24, 30].map((frame) => ({ channel: RUN, frame, value: 1, was: 0 }));

@@ -81,14 +81,17 @@ export function followPointers(pointers: Pointers, before: Project, edited: Edit
   };
 }
 
-/** Loose edits after an edit: each at its new frame, but one that would land on another stays where it was. */
+/** Loose edits after an edit: on what their channel is called now and at their new frame, but one that would land on another stays where it was. */
 export function followLoose(
   loose: readonly LooseEdit[],
   before: Project,
   { mapping, project }: Edited,
 ): readonly LooseEdit[] {
   const stays = staying(before, project);
-  const kept = filtered(loose, ({ channel }) => stays(partOf(channel)));
+  const kept = renamed(
+    filtered(loose, ({ channel }) => stays(partOf(channel))),
+    mapping,
+  );
   if (!mapping.frame || kept.length === 0) return kept;
   const frames = kept.map(({ channel, frame }) => frameAfter(mapping, frame, channel) ?? frame);
   const place = (i: number) => `${kept[i]!.channel}@${frames[i]}`;
@@ -105,6 +108,15 @@ export function followLoose(
     });
   }
   return kept.map((edit, i) => (frames[i] === edit.frame ? edit : { ...edit, frame: frames[i]! }));
+}
+
+/** Loose edits of channels that are called anew; those of channels that went are gone. The very list where none is. */
+function renamed(loose: readonly LooseEdit[], { curve }: Mapping): readonly LooseEdit[] {
+  if (!curve || loose.every(({ channel }) => curve(channel) === channel)) return loose;
+  return loose.flatMap((edit) => {
+    const channel = curve(edit.channel);
+    return channel === null ? [] : [channel === edit.channel ? edit : { ...edit, channel }];
+  });
 }
 
 /** What undo makes of the pointers: the selection of before comes back, the rest where nobody changed it since the edit. */

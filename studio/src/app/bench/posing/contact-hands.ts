@@ -1,13 +1,5 @@
 import { Injectable, inject } from '@angular/core';
-import {
-  channelName,
-  extentOf,
-  partOf,
-  surfaceUnder,
-  translateOf,
-  type Extent,
-  type Part,
-} from '@kaizen/core';
+import { channelName, extentOf, fallOnto, partOf, translateOf, type Extent, type Part } from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { shownNumber } from '../../ui/amount';
 import { Notices } from '../../ui/notices';
@@ -34,7 +26,10 @@ export class ContactHands {
   /** The part moves straight up or down until its lowest point, squashed as it is, is on the floor. */
   setDown(part: Part): void {
     const project = this.studio.project();
-    if (project) this.moveTo(part, project.floor, 'the floor');
+    const extent = this.extent(part);
+    if (project && extent) this.moveBy(part, project.floor - extent.lowest[1], 'the floor');
+    else
+      this.notices.warn(`${part.name} has no simple shape whose lowest point is known. Nothing was changed.`);
   }
 
   askSetDown(part: Part): void {
@@ -49,28 +44,20 @@ export class ContactHands {
   private setDownOn(part: Part, onto: string): void {
     const now = this.stage.now();
     const project = this.stage.shown();
-    const extent = this.extent(part);
-    if (!now || !project || !extent) return;
+    if (!now || !project) return;
     const name = partOf(project, onto)?.name ?? onto;
-    const height = surfaceUnder(project, now.program, now.out, onto, extent.lowest);
-    if (height === null)
-      this.notices.warn(
-        `${name} has no surface under the lowest point of ${part.name}. Nothing was changed.`,
-      );
-    else this.moveTo(part, height, name);
+    const fall = fallOnto(project, now.program, now.out, part.id, onto);
+    if (fall === null)
+      this.notices.warn(`${part.name} is not above ${name}: nothing of it is under it. Nothing was changed.`);
+    else this.moveBy(part, -fall, name);
   }
 
-  private moveTo(part: Part, height: number, onto: string): void {
+  private moveBy(part: Part, by: number, onto: string): void {
     const now = this.stage.now();
-    const extent = this.extent(part);
-    if (!now || !extent) {
-      this.notices.warn(`${part.name} has no simple shape whose lowest point is known. Nothing was changed.`);
-      return;
-    }
+    if (!now) return;
     const { structure } = now.program;
     const i = structure.partIndex.get(part.id)!;
     const above = structure.hierarchy.parents[i]!;
-    const by = height - extent.lowest[1];
     const shift = translateOf([0, by, 0], above >= 0 ? now.out.world[above]! : null);
     const values = [0, 1, 2].flatMap((n) =>
       shift[n] === 0

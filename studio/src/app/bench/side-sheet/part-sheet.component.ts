@@ -1,6 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
-import { Color } from 'three';
 import {
   changePart,
   channelKind,
@@ -14,6 +13,7 @@ import {
   type TurnOrder,
 } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
+import { Opener } from '../../open/opener';
 import { Studio } from '../../state/studio';
 import { decimalsOf } from '../../ui/amount';
 import { NumberFieldComponent } from '../../ui/number-field.component';
@@ -21,6 +21,11 @@ import type { Option } from '../../ui/option';
 import { SegmentsComponent } from '../../ui/segments.component';
 import { VectorFieldComponent, type VectorChange } from '../../ui/vector-field.component';
 import { channelLabel } from '../stage/channel-label';
+import { CameraFormComponent } from '../build/camera-form.component';
+import { CopiesFormComponent } from '../build/copies-form.component';
+import { LookFormComponent } from '../build/look-form.component';
+import { ShapeFormComponent } from '../build/shape-form.component';
+import { ShapesFormComponent } from '../build/shapes-form.component';
 import { LinkHands } from '../links/link-hands';
 import { SquashFormComponent } from '../posing/squash-form.component';
 import { Poser } from '../posing/poser';
@@ -43,13 +48,25 @@ type RestGroup = keyof Rest;
 @Component({
   selector: 'kz-part-sheet',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, NumberFieldComponent, SegmentsComponent, SquashFormComponent, VectorFieldComponent],
+  imports: [
+    CameraFormComponent,
+    CopiesFormComponent,
+    LookFormComponent,
+    MatTooltip,
+    NumberFieldComponent,
+    SegmentsComponent,
+    ShapeFormComponent,
+    ShapesFormComponent,
+    SquashFormComponent,
+    VectorFieldComponent,
+  ],
   templateUrl: './part-sheet.component.html',
   styleUrl: './sheet.scss',
 })
 export class PartSheetComponent {
   readonly studio = inject(Studio);
   readonly registry = inject(CommandRegistry);
+  readonly opener = inject(Opener);
   private readonly stage = inject(Stage);
   private readonly poser = inject(Poser);
   private readonly hands = inject(LinkHands);
@@ -197,20 +214,6 @@ export class PartSheetComponent {
     const { asset } = part.geometry;
     return this.stage.shown()?.assets.find(({ id }) => id === asset) ?? null;
   });
-  readonly color = computed(() => {
-    const part = this.part();
-    if (part?.kind !== 'mesh') return '';
-    const [r, g, b] = part.material.baseColor;
-    return `#${new Color(r, g, b).getHexString()}`;
-  });
-
-  setColor(hex: string): void {
-    const { r, g, b } = new Color(hex);
-    this.change('Colour', (part) => {
-      if (part.kind !== 'mesh') return part;
-      return { ...part, material: { ...part.material, baseColor: [r, g, b, part.material.baseColor[3]] } };
-    });
-  }
 }
 
 function replaced<T extends readonly number[]>(list: T, { axis, change }: VectorChange): T {

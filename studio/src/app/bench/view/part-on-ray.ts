@@ -1,15 +1,21 @@
-import { Mesh, type Intersection, type Raycaster } from 'three';
+import { Mesh, type Intersection, type Raycaster, type Vector3 } from 'three';
 import type { DrawnPart } from './drawn-part';
 
-/** The nearest of some parts that a ray meets, by its id; null where it meets none. Hidden ones are not there. */
+/** A part that a ray meets, and the place in the world where it does. */
+export interface PartHit {
+  readonly part: string;
+  readonly place: Vector3;
+}
+
+/** The nearest of some parts that a ray meets; null where it meets none. Hidden ones are not there. */
 export function partOnRay(
   parts: Iterable<DrawnPart>,
   ray: Raycaster,
   { lines }: { readonly lines: boolean },
-): string | null {
+): PartHit | null {
   const probe = new Mesh();
   let nearest = Infinity;
-  let found: string | null = null;
+  let found: PartHit | null = null;
   for (const drawn of parts) {
     if (drawn.hidden) continue;
     const hits: Intersection[] = [];
@@ -19,7 +25,8 @@ export function partOnRay(
       probe.raycast(ray, hits);
     }
     if (lines) drawn.lines?.object.raycast(ray, hits);
-    for (const { distance } of hits) if (distance < nearest) [nearest, found] = [distance, drawn.part.id];
+    for (const { distance, point } of hits)
+      if (distance < nearest) [nearest, found] = [distance, { part: drawn.part.id, place: point }];
   }
   return found;
 }

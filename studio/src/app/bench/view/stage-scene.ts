@@ -25,7 +25,7 @@ import { Ghosts } from './ghosts';
 import { Ground, shadowMatrix } from './ground';
 import type { Inks } from './ink-material';
 import { PartLines } from './part-lines';
-import { partOnRay } from './part-on-ray';
+import { partOnRay, type PartHit } from './part-on-ray';
 import { deformedSolid, type DeformedSolid } from './solids/deformed-solid';
 import { Solids } from './solids/solids';
 import { TrailObject, type Bead } from './trail';
@@ -228,7 +228,7 @@ export class StageScene {
   }
 
   /** The part under a place of the canvas in pixels, or null. */
-  pick(x: number, y: number, camera: PerspectiveCamera = this.camera): string | null {
+  pick(x: number, y: number, camera: PerspectiveCamera = this.camera): PartHit | null {
     const { x: width, y: height } = this.inks.size;
     const ray = new Raycaster();
     ray.params.Line.threshold = 0.06;

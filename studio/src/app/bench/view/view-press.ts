@@ -34,7 +34,8 @@ export class ViewPress {
     if (this.registry.spaceHeld()) this.registry.useSpace();
     on.view?.setPanning(this.registry.spaceHeld());
     if (down.button !== 0 || this.registry.spaceHeld()) return;
-    if (this.grabBead(down, on)) return;
+    const asked = this.picker.question() !== null;
+    if (!asked && this.grabBead(down, on)) return;
     const up = (event: PointerEvent) => {
       removeEventListener('pointerup', up);
       if (Math.hypot(event.clientX - down.clientX, event.clientY - down.clientY) <= CLICK_SLOP)
@@ -65,10 +66,11 @@ export class ViewPress {
   }
 
   private pick(event: PointerEvent, on: PressedView): void {
-    if (this.beadUnder(event, on, false)) return;
+    if (!this.picker.question() && this.beadUnder(event, on, false)) return;
     const { scene, eye, corner } = on;
-    const id = scene?.pick(event.clientX - corner.left, event.clientY - corner.top, eye?.camera) ?? null;
-    if (this.picker.answer(id)) return;
+    const hit = scene?.pick(event.clientX - corner.left, event.clientY - corner.top, eye?.camera) ?? null;
+    const id = hit?.part ?? null;
+    if (this.picker.answer(id, hit && [hit.place.x, hit.place.y, hit.place.z])) return;
     const adding = event.ctrlKey || event.metaKey;
     const { parts } = this.studio.bench();
     if (id === null && adding) return;

@@ -1,0 +1,144 @@
+import { readFileSync } from 'node:fs';
+import { placeOf, sampled } from './cli';
+import { quay } from './made-up';
+import { dropped, press, tab } from './pages';
+import { expect, test } from './test';
+
+interface SavedPart {
+  readonly id: string;
+  readonly parent?: string;
+  readonly geometry?: Record<string, unknown>;
+  readonly material?: { readonly baseColor: readonly number[] };
+  readonly morphs?: readonly {
+    readonly name: string;
+    readonly moves: readonly { readonly radius: number }[];
+  }[];
+}
+
+const savedIn = (file: string) =>
+  JSON.parse(readFileSync(file, 'utf8')) as {
+    readonly parts: readonly SavedPart[];
+    readonly drivers?: readonly Record<string, unknown>[];
+    readonly clips: readonly { readonly curves: readonly { readonly channel: string }[] }[];
+  };
+
+test('a shape by its numbers, copies in a row and in the mirror, a group', async ({ page }) => {
+  const bench = await dropped(page, quay());
+  await bench.row('rack').click();
+  await tab(page, 'Part');
+  const sheet = page.locator('kz-part-sheet');
+  await test.step('a thing twice its size is one number', async () => {
+    await bench.type('Extent Y', '1/2');
+    await bench.type('All sizes', '2');
+    const rack = savedIn(await bench.save()).parts.find(({ id }) => id === 'rack')!;
+    expect(rack.geometry).toMatchObject({ shape: 'box', size: [0.8, 1, 0.8] });
+  });
+  await test.step('three copies stand 0.7 m apart, with their keys', async () => {
+    await bench.type('How many', '3');
+    await sheet.locator('kz-copies-form').getByRole('textbox', { name: 'Step X' }).fill('0');
+    await page.keyboard.press('Enter');
+    await sheet.locator('kz-copies-form').getByRole('textbox', { name: 'Step Z' }).fill('70 cm');
+    await page.keyboard.press('Enter');
+    await press(page, 'Make 3 copies');
+    await expect(page.getByText('3 copies of Tine rack were made')).toBeVisible();
+    const file = await bench.save();
+    expect(placeOf(file, 'rack-4', 20)[2]! - placeOf(file, 'rack', 20)[2]!).toBeCloseTo(2.1, 9);
+    expect([...sampled(file, 'rack-3/rotate.z', '0:60:15').values()]).toEqual([
+      ...sampled(file, 'rack/rotate.z', '0:60:15').values(),
+    ]);
+    await page.keyboard.press('Control+z');
+  });
+  await test.step('grouped, nothing moves', async () => {
+    const before = await bench.save();
+    await bench.row('rack').click();
+    await bench.row('block').click({ modifiers: ['Control'] });
+    await page.keyboard.press('Control+g');
+    const after = await bench.save();
+    const parts = savedIn(after).parts;
+    expect(parts.filter(({ parent }) => parent === 'group').map(({ id }) => id)).toEqual(['rack', 'block']);
+    for (const id of ['rack', 'block'])
+      placeOf(after, id, 0).forEach((n, i) => expect(n).toBeCloseTo(placeOf(before, id, 0)[i]!, 9));
+  });
+});
+
+test('a squash laid over five frames, set down on a step, and a colour that is keyed', async ({ page }) => {
+  const bench = await dropped(page, quay());
+  await bench.row('block').click();
+  await tab(page, 'Part');
+  await bench.goTo(67);
+  await bench.type('Squash on frame 67', '-0.3');
+  await press(page, 'Lay them');
+  const file = await bench.save();
+  const squash = sampled(file, 'block/squash', '64:70');
+  expect([...squash.values()]).toEqual([0, 0, 0.14, -0.3, 0.11, 0, 0]);
+  await test.step('lowered onto the carriage its lowest point touches it', async () => {
+    await bench.type('Place Z', '0');
+    await bench.type('Place X', String(placeOf(file, 'carriage', 67)[0]));
+    await press(page, 'Set down on …');
+    await bench.row('carriage').click();
+    await expect(page.getByText(/Salt block stands on Rake carriage: it moved by/)).toBeVisible();
+    await page.keyboard.press('Shift+d');
+    const down = await bench.save();
+    const half = 0.15;
+    const carriage = placeOf(down, 'carriage', 67)[1]!;
+    // The anchor is the block's lowest point, which stays while it is squashed; its own place is half a block above.
+    expect(sampled(down, 'block/translate.y', '67:67').get(67)).toBeCloseTo(carriage + half + half, 6);
+  });
+  await test.step('its colour at one frame is keyed like any other channel', async () => {
+    await page.getByLabel('Colour', { exact: true }).fill('#ff0000');
+    await page.keyboard.press('Shift+d');
+    const saved = savedIn(await bench.save());
+    const channels = saved.clips[0]!.curves.map(({ channel }) => channel);
+    expect(channels).toContain('block/material.baseColor.g');
+  });
+});
+
+test('a target shape made where the mesh is picked; the focus of a camera on a thing and kept on it', async ({
+  page,
+}) => {
+  const bench = await dropped(page, {
+    ...quay(),
+    parts: [
+      {
+        id: 'tarpaulin',
+        name: 'Tarpaulin',
+        kind: 'mesh',
+        geometry: { shape: 'sphere', radius: 1 },
+        rest: { translate: [0, 1, 0] },
+      },
+      { id: 'eye', name: 'Eye', kind: 'camera', rest: { translate: [0, 1, 9] } },
+    ],
+    clips: [{ id: 'main', name: 'Main', curves: [] }],
+  });
+  await bench.row('tarpaulin').click();
+  await tab(page, 'Part');
+  await press(page, 'New shape …');
+  await expect(page.getByText('Pick the place on Tarpaulin that moves')).toBeVisible();
+  const view = (await bench.view.boundingBox())!;
+  await page.mouse.click(view.x + view.width / 2, view.y + view.height / 2);
+  await expect(page.getByText('Shape shows wholly, as a loose edit')).toBeVisible();
+  await bench.type('Soft radius', '0.6');
+  await page.getByLabel('Name', { exact: true }).last().fill('Dent');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Shift+d');
+  const file = await bench.save();
+  const shape = savedIn(file).parts[0]!.morphs![0]!;
+  expect(shape).toMatchObject({ name: 'Dent', moves: [{ radius: 0.6 }] });
+  expect(sampled(file, 'tarpaulin/morph.Dent', '0:0').get(0)).toBe(1);
+  await test.step('focus', async () => {
+    await bench.row('eye').click();
+    await press(page, 'Focus on …');
+    await bench.row('tarpaulin').click();
+    await expect(page.getByText('Focused at 9.000 m')).toBeVisible();
+    await page.keyboard.press('Shift+d');
+    expect(sampled(await bench.save(), 'eye/camera.focusDistance', '0:0').get(0)).toBe(9);
+    await bench.row('eye').click();
+    await press(page, 'Keep on a part …');
+    await bench.row('tarpaulin').click();
+    await expect(page.getByText('focus kept on Tarpaulin')).toBeVisible();
+    const kept = savedIn(await bench.save());
+    expect(kept.drivers).toMatchObject([{ kind: 'distance', of: 'eye', to: 'tarpaulin' }]);
+    await press(page, 'Let go');
+    expect(savedIn(await bench.save()).drivers ?? []).toEqual([]);
+  });
+});

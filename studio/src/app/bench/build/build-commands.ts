@@ -1,0 +1,181 @@
+import { Injectable, inject } from '@angular/core';
+import {
+  channelKind,
+  channelName,
+  fromWorld,
+  groupParts,
+  inWorld,
+  partOf,
+  partProperties,
+  translateOf,
+  type ChannelKind,
+  type Vec3,
+} from '@kaizen/core';
+import type { Command } from '../../commands/command';
+import { Studio } from '../../state/studio';
+import { Notices } from '../../ui/notices';
+import { LinkHands } from '../links/link-hands';
+import { Poser, type ChannelValue } from '../posing/poser';
+import { PartPicker } from '../stage/picker';
+import { Stage } from '../stage/stage';
+
+/** Putting parts together: groups, aligning, pivots on other parts, and back to rest. */
+@Injectable({ providedIn: 'root' })
+export class BuildCommands {
+  private readonly studio = inject(Studio);
+  private readonly stage = inject(Stage);
+  private readonly poser = inject(Poser);
+  private readonly picker = inject(PartPicker);
+  private readonly links = inject(LinkHands);
+  private readonly notices = inject(Notices);
+
+  list(): readonly Command[] {
+    const hasParts = () => this.studio.bench().parts.length > 0 && !this.studio.readOnly();
+    const kinds: readonly (readonly [ChannelKind, string])[] = [
+      ['place', 'Place back to rest'],
+      ['turn', 'Turn back to rest'],
+      ['size', 'Size back to rest'],
+    ];
+    return [
+      {
+        id: 'part.group',
+        label: 'Group the chosen parts',
+        group: 'Pose',
+        shortcuts: ['Ctrl+G'],
+        when: hasParts,
+        run: () => this.group(),
+      },
+      {
+        id: 'part.align',
+        label: 'Put the pivot of the part where another part’s is: pick it',
+        group: 'Pose',
+        when: hasParts,
+        run: () => this.askAlign(),
+      },
+      {
+        id: 'part.pivot-on',
+        label: 'Turn about another part’s pivot: pick it; nothing moves',
+        group: 'Pose',
+        when: hasParts,
+        run: () => this.askPivot(),
+      },
+      ...kinds.map(([kind, label]): Command => ({
+        id: `pose.rest-${kind}`,
+        label,
+        group: 'Pose',
+        when: hasParts,
+        run: () => this.toRest(kind, label),
+      })),
+    ];
+  }
+
+  private group(): void {
+    const project = this.studio.project();
+    if (!project) return;
+    const made = groupParts(project, this.studio.bench().parts, this.stage.frame());
+    if (!made.ok) {
+      this.notices.warn(`${made.problems[0]?.message ?? 'They can’t be grouped'}. Nothing was changed.`);
+      return;
+    }
+    this.studio.edit('Group', () => made.value.project);
+    this.studio.pick({ parts: [made.value.group], channels: [], keys: [], handles: [] });
+    this.studio.set({ sheet: 'part' });
+  }
+
+  /** The values of one kind that differ from rest come back to it, as any change by hand does: loose, or as keys. */
+  private toRest(kind: ChannelKind, label: string): void {
+    const project = this.studio.project();
+    if (!project) return;
+    const values = this.studio.bench().parts.flatMap((id): readonly ChannelValue[] => {
+      const part = partOf(project, id);
+      if (!part) return [];
+      return partProperties(part).flatMap(({ property, rest }) => {
+        const channel = channelName(id, property);
+        return channelKind(property) === kind && this.stage.valueOf(channel) !== rest
+          ? [{ channel, value: rest }]
+          : [];
+      });
+    });
+    if (values.length > 0) this.poser.take(label, values);
+    else this.notices.tell('It is at rest already');
+  }
+
+  private chosen(): string | null {
+    return this.studio.bench().parts.at(-1) ?? null;
+  }
+
+  /** Where a part’s pivot is in the world at the playhead, and the matrix of what it rides on. */
+  private placeOf(
+    id: string,
+  ): { readonly pivot: Vec3; readonly slot: number; readonly above: Float64Array | null } | null {
+    const now = this.stage.now();
+    const i = now?.program.structure.partIndex.get(id);
+    if (!now || i === undefined) return null;
+    const { structure } = now.program;
+    const parent = structure.hierarchy.parents[i]!;
+    return {
+      pivot: inWorld(now.out.world[i]!, structure.parts[i]!.pivot),
+      slot: structure.firstSlot[i]!,
+      above: parent >= 0 ? now.out.world[parent]! : null,
+    };
+  }
+
+  private askAlign(): void {
+    const part = this.chosen();
+    const project = this.studio.project();
+    if (part === null || !project) return;
+    const name = partOf(project, part)?.name ?? part;
+    this.picker.ask({
+      words: `Pick where ${name} is put`,
+      refuse: (onto) => (onto === part ? `${name} is there already: pick another part` : null),
+      take: (onto) => this.align(part, onto),
+    });
+  }
+
+  private align(part: string, onto: string): void {
+    const now = this.stage.now();
+    const [own, other] = [this.placeOf(part), this.placeOf(onto)];
+    if (!now || !own || !other) return;
+    const away: Vec3 = [0, 1, 2].map((n) => other.pivot[n]! - own.pivot[n]!) as unknown as Vec3;
+    const shift = translateOf(away, own.above);
+    this.poser.take(
+      'Align',
+      shift.flatMap((by, n) =>
+        by === 0
+          ? []
+          : [
+              {
+                channel: channelName(part, `translate.${'xyz'.charAt(n)}`),
+                value: now.out.channels[own.slot + n]! + by,
+              },
+            ],
+      ),
+    );
+  }
+
+  private askPivot(): void {
+    const part = this.chosen();
+    const project = this.studio.project();
+    if (part === null || !project) return;
+    const name = partOf(project, part)?.name ?? part;
+    this.picker.ask({
+      words: `Pick whose pivot ${name} will turn about`,
+      refuse: (onto) =>
+        onto === part ? `${name} turns about its own pivot already: pick another part` : null,
+      take: (onto) => this.pivotOn(part, onto),
+    });
+  }
+
+  private pivotOn(part: string, onto: string): void {
+    const now = this.stage.now();
+    const other = this.placeOf(onto);
+    const i = now?.program.structure.partIndex.get(part);
+    if (!now || !other || i === undefined) return;
+    const inside = fromWorld(now.out.world[i]!, other.pivot);
+    if (inside) this.links.movePivot(part, inside);
+    else
+      this.notices.warn(
+        'The part has no size in some direction: its inside can’t be told. Nothing was changed.',
+      );
+  }
+}
