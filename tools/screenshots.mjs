@@ -45,7 +45,10 @@ async function openSample(page, id) {
   const samples = JSON.parse(readFileSync(`${root}samples/index.json`, 'utf8'));
   await page.goto(address);
   await page
-    .getByRole('button', { name: `Open the sample ${samples.find((sample) => sample.id === id).name}` })
+    .getByRole('button', {
+      name: `Open the sample ${samples.find((sample) => sample.id === id).name}`,
+      exact: true,
+    })
     .click();
   await page.locator('kz-rows-panel .row').first().waitFor();
   await page.waitForTimeout(1500);
@@ -394,6 +397,7 @@ try {
   await cardOf('skip', 96);
   await cardOf('quay', 9);
   await cardOf('jib-crane', 118);
+  await cardOf('quay-crane', 76);
   await cardOf('mould-table', 60);
   await cardOf('boom-camera', 120);
   await constraintsOfTheCrane();

@@ -5,6 +5,7 @@ import { brineWheel } from './brine-wheel';
 import { jibCrane } from './jib-crane';
 import { mouldTable } from './mould-table';
 import { quay } from './quay';
+import { quayCrane } from './quay-crane';
 import { skip } from './skip';
 
 /** The sample projects with what their cards say. One line a sample. */
@@ -20,6 +21,11 @@ const SAMPLES = [
     project: jibCrane(),
     about: 'Arms that reach for a mark, a load handed over',
     topics: ['Contact', 'Mechanisms'],
+  },
+  {
+    project: quayCrane(),
+    about: 'An arm planted, a float squashed, target shapes',
+    topics: ['Contact', 'Cameras'],
   },
   {
     project: mouldTable(),
