@@ -71,6 +71,21 @@ test('a squash laid over five frames, set down on a step, and a colour that is k
   const file = await bench.save();
   const squash = sampled(file, 'block/squash', '64:70');
   expect([...squash.values()]).toEqual([0, 0, 0.14, -0.3, 0.11, 0, 0]);
+  await test.step('its squash is dragged in the view on the line of equal volume; Esc gives it up', async () => {
+    await page.keyboard.press('4');
+    const grip = page.locator('[data-grip="squash"]');
+    const box = (await grip.boundingBox())!;
+    const middle = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+    await bench.drag(middle, { x: middle.x, y: middle.y - 12 }, false);
+    await expect(page.locator('kz-view .chip-at')).toContainText('squash −0.300 →');
+    await page.keyboard.press('Escape');
+    await page.mouse.up();
+    expect(await bench.value('block/squash')).toBe(-0.3);
+    await bench.drag(middle, { x: middle.x, y: middle.y - 12 });
+    expect(await bench.value('block/squash')).toBeGreaterThan(-0.28);
+    await page.keyboard.press('Control+z');
+    await page.keyboard.press('1');
+  });
   await test.step('lowered onto the carriage its lowest point touches it', async () => {
     await bench.type('Place Z', '0');
     await bench.type('Place X', String(placeOf(file, 'carriage', 67)[0]));

@@ -26,7 +26,7 @@ export class Bench {
 
   static async openSample(page: Page, name: string): Promise<Bench> {
     await page.goto('/');
-    await page.getByRole('button', { name: `Open the sample ${name}` }).click();
+    await page.getByRole('button', { name: `Open the sample ${name}`, exact: true }).click();
     const bench = new Bench(page);
     await bench.ready();
     return bench;

@@ -1,5 +1,5 @@
 import { activeClip } from '../project';
-import { extentOf, fallOnto } from '../reading';
+import { extentOf, fallOnto, reachFrom } from '../reading';
 import { programOf, testProject, valueAt } from '../../testing/project';
 import { USUAL_PATTERN, squashHere } from './squash-here';
 
@@ -43,6 +43,21 @@ describe('a squash laid about a contact', () => {
     });
   });
 
+  it('stands on the lowest point of all that rides on it, and of a turned part goes along the parent’s axes', () => {
+    const group = testProject({
+      parts: [
+        { id: 'buoy', name: 'Buoy', kind: 'group', rest: { translate: [0, 2, 0], rotate: [0, 0, 90] } },
+        { ...float.parts[0]!, parent: 'buoy', rest: { translate: [0.3, 0, 0] } },
+      ],
+    });
+    const made = squashHere(group, 'buoy', 10, USUAL_PATTERN, true);
+    const radius = expect.closeTo(0.3 - 0.24, 2) as unknown;
+    expect(made.parts[0]!.squash).toEqual({ axis: 'y', anchor: [0, radius, 0], frame: 'parent' });
+    const [whole, squashed] = [extent(made, 'buoy', 0), extent(made, 'buoy', 10)];
+    expect(squashed.lowest[1]).toBeCloseTo(whole.lowest[1], 9);
+    expect(squashed.most[1] - squashed.least[1]).toBeCloseTo(0.75 * (whole.most[1] - whole.least[1]), 9);
+  });
+
   it('keeps what was keyed before and after it', () => {
     const channel = 'float/squash';
     const keyed = testProject({ parts: float.parts, range: { start: 0, end: 120 } }, [
@@ -78,6 +93,10 @@ describe('a squash laid about a contact', () => {
       volume: expect.closeTo(2.52, 12) as unknown,
     });
     expect(fallOnto(float, program, out, 'float', 'step')).toBeCloseTo(0.66 - 0.63, 12);
+    expect(reachFrom(float, program, out, 'step', [1, 0, 0], [0, 1, 0])).toEqual({
+      along: expect.closeTo(0.63, 12) as unknown,
+      across: expect.closeTo(Math.SQRT2, 12) as unknown,
+    });
     expect(fallOnto(float, program, out, 'step', 'float')).toBeCloseTo(-1.14, 3);
     const beside = {
       ...float,

@@ -1,7 +1,11 @@
-import { channelName, partOf, type Key, type Leg, type Project, type Squash, type Vec3 } from '../project';
+import { channelName, partOf, type Key, type Leg, type Project, type Squash } from '../project';
+import { compile, type Program } from '../evaluate';
+import { withDescendants } from '../rig';
 import { shapeMesh } from '../shape';
 import { changeCurves, curveOf, keyAtFrame, newKey, withKeys } from './curves';
 import { insertKeys } from './insert-key';
+import { transformAt } from './links/transform-motion';
+import { pivotAt, seenFrom, worldAt } from './links/world';
 import { changePart } from './parts';
 
 /** The three frames of a squash about the one of the contact: stretched before, squashed, stretched after. */
@@ -32,7 +36,7 @@ export function squashHere(
   const [first, last] = [frame - 2, frame + 2];
   const ready = part.squash
     ? project
-    : changePart(project, id, (each) => ({ ...each, squash: squashOf(project, id) }));
+    : changePart(project, id, (each) => ({ ...each, squash: squashOf(project, id, frame) }));
   const known = curveOf(ready, channel)?.keys.length ?? 0;
   const cut =
     known > 0
@@ -51,19 +55,49 @@ export function squashHere(
   });
 }
 
-/** A squash along Y about the lowest point of a part's own shape. */
-function squashOf(project: Project, id: string): Squash {
+/**
+ * A squash along Y about the lowest point that a part with all that rides on it has at a frame, straight under its pivot. Of a part that is turned
+ * it goes along the parent's axes, so that it flattens against the ground.
+ */
+function squashOf(project: Project, id: string, frame: number): Squash {
+  const none: Squash = { axis: 'y', anchor: [0, 0, 0], frame: 'part' };
+  const compiled = compile(project);
   const part = partOf(project, id);
-  const lowest: Vec3 =
-    part?.kind === 'mesh' && part.geometry.shape !== 'asset'
-      ? [
-          0,
-          shapeMesh(part.geometry).positions.reduce(
-            (least, n, i) => (i % 3 === 1 ? Math.min(least, n) : least),
-            Infinity,
-          ),
-          0,
-        ]
-      : [0, 0, 0];
-  return { axis: 'y', anchor: lowest, frame: 'part' };
+  const lowest = compiled.ok ? lowestOf(project, compiled.value, id, frame) : Infinity;
+  if (!compiled.ok || !part || !Number.isFinite(lowest)) return none;
+  const pivot = pivotAt(compiled.value, project, id, frame);
+  const { rotate } = transformAt(compiled.value, part, frame);
+  if (rotate.some((angle) => angle % 360 !== 0))
+    return {
+      axis: 'y',
+      frame: 'parent',
+      anchor: [part.pivot[0], tidy(part.pivot[1] + lowest - pivot[1]), part.pivot[2]],
+    };
+  const under = seenFrom(compiled.value, id, frame, [pivot[0], lowest, pivot[2]]);
+  return under ? { ...none, anchor: [tidy(under[0]), tidy(under[1]), tidy(under[2])] } : none;
+}
+
+/** The height of the lowest corner of the simple shapes of a part and all that rides on it, undeformed. */
+function lowestOf(project: Project, program: Program, id: string, frame: number): number {
+  let lowest = Infinity;
+  for (const each of withDescendants(project.parts, id)) {
+    const part = partOf(project, each);
+    if (part?.kind !== 'mesh' || part.geometry.shape === 'asset') continue;
+    const world = worldAt(program, each, frame);
+    const { positions } = shapeMesh(part.geometry);
+    for (let n = 0; n < positions.length; n += 3)
+      lowest = Math.min(
+        lowest,
+        world[1]! * positions[n]! +
+          world[5]! * positions[n + 1]! +
+          world[9]! * positions[n + 2]! +
+          world[13]!,
+      );
+  }
+  return lowest;
+}
+
+/** Without the noise of computing with it. */
+function tidy(metres: number): number {
+  return Math.round(metres * 1e9) / 1e9 + 0;
 }

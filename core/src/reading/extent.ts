@@ -53,6 +53,31 @@ export function extentOf(
 }
 
 /**
+ * How far a part with all that rides on it reaches from a place of the world along a unit direction, and away from it across; null
+ * where none of it has a mesh.
+ */
+export function reachFrom(
+  project: Project,
+  program: Program,
+  out: FrameOutput,
+  id: string,
+  place: Vec3,
+  direction: Vec3,
+  meshOf: MeshSource = SHAPES_ONLY,
+): { readonly along: number; readonly across: number } | null {
+  const meshes = meshesOf(project, program, out, id, meshOf);
+  if (meshes.length === 0) return null;
+  let [along, across] = [0, 0];
+  eachCorner(meshes, (x, y, z) => {
+    const away = [x - place[0], y - place[1], z - place[2]] as const;
+    const way = away[0] * direction[0] + away[1] * direction[1] + away[2] * direction[2];
+    along = Math.max(along, way);
+    across = Math.max(across, Math.hypot(...away.map((n, i) => n - way * direction[i]!)));
+  });
+  return { along, across };
+}
+
+/**
  * How far a part is above another, straight down, with all that rides on both: it touches when it has moved down by so much; negative
  * where it stands within. Null where no corner of one is over or under a face of the other. Edges that cross are not looked at.
  */

@@ -16,6 +16,7 @@ import { TakeCommands } from './shaping/take-commands';
 import { TreatmentCommands } from './shaping/treatment-commands';
 import { SwitchCommands } from './shell/switch-commands';
 import { TimeCommands } from './timing/time-commands';
+import { SeeingCommands } from './view/seeing-commands';
 import { ViewCommands } from './view/view-commands';
 
 /** Commands of the Bench. One line a group. */
@@ -32,6 +33,7 @@ export class BenchCommands {
     inject(PoseCommands),
     inject(RulerCommands),
     inject(ViewCommands),
+    inject(SeeingCommands),
     inject(ChartCommands),
     inject(PartCommands),
     inject(LinkCommands),

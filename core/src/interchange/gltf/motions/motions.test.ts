@@ -1,6 +1,7 @@
 import * as fc from 'fast-check';
 import { activeClip, type Project } from '../../../project';
 import { compile } from '../../../evaluate';
+import { readDocument, stripDefaults } from '../../../file';
 import { complaints, glbOf, playGlb } from '../../../../testing/gltf';
 import { movingModel, type Motion } from '../../../../testing/moving-model';
 import { bringModel, isBringProblem } from '../index';
@@ -255,5 +256,40 @@ describe('animations of a model', () => {
     const { project, report } = await brought(bytes);
     expect(project.clips.map(({ curves }) => curves.length)).toEqual([1, 0]);
     expect(report).toContain('one motion left out: its times do not rise');
+  });
+
+  it('any run of its bytes made another gives parts or one problem, never an exception', async () => {
+    const bytes = await movingModel([{ name: 'Arm' }, { name: 'Hand' }], {
+      Swing: [
+        {
+          node: 'Arm',
+          path: 'rotation',
+          interpolation: 'CUBICSPLINE',
+          times: [0, 1],
+          numbers: Array.from({ length: 24 }, (_, i) => (i % 4 === 3 ? 1 : 0)),
+        },
+        {
+          node: 'Hand',
+          path: 'translation',
+          interpolation: 'LINEAR',
+          times: [0, 1],
+          numbers: [0, 0, 0, 1, 2, 3],
+        },
+      ],
+    });
+    await fc.assert(
+      fc.asyncProperty(
+        fc.nat(bytes.length - 1),
+        fc.uint8Array({ minLength: 1, maxLength: 12 }),
+        async (at, noise) => {
+          const broken = bytes.slice();
+          broken.set(noise.subarray(0, broken.length - at), at);
+          const result = await bringModel({ name: 'broken.glb', bytes: broken });
+          if (isBringProblem(result)) expect(result.message).not.toBe('');
+          else expect(readDocument(stripDefaults(result.project as never)).ok).toBe(true);
+        },
+      ),
+      { numRuns: 600 },
+    );
   });
 });

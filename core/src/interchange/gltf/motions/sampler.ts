@@ -1,3 +1,4 @@
+import { LIMITS } from '../../../file';
 import type { GltfAnimationSampler } from '../document';
 import type { AccessorNumbers } from '../read-accessors';
 
@@ -41,6 +42,8 @@ export function readSampler(
   const frames = Float64Array.from(input.array, (seconds) => onFrame(start + seconds * framesPerSecond));
   for (let i = 0; i < count; i++) {
     if (!Number.isFinite(frames[i]!)) return 'its times are not finite';
+    if (Math.abs(frames[i]! - start) > LIMITS.rangeFrames)
+      return `it lasts longer than the ${LIMITS.rangeFrames} frames that a shot may have`;
     if (i > 0 && !(input.array[i]! > input.array[i - 1]!)) return 'its times do not rise';
   }
   for (let i = count - 2; i >= 0; i--) frames[i] = Math.min(frames[i]!, frames[i + 1]! - LEAST_GAP);

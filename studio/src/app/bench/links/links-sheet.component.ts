@@ -82,8 +82,8 @@ export class LinksSheetComponent {
   readonly keepings = computed((): readonly Option<Keeps>[] => [
     {
       value: 'place',
-      label: `Place at f ${shownFrame(this.stage.frame())}`,
-      tip: 'Its place in the world stays on this frame; its own motion goes on as it is',
+      label: 'Place',
+      tip: `Its place in the world on frame ${shownFrame(this.stage.frame())} stays; its own motion goes on as it is`,
     },
     {
       value: 'motion',

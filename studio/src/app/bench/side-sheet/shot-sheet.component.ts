@@ -40,6 +40,7 @@ const [LEAST_RATE, MOST_RATE] = [0.1, 1000];
             type="text"
             [value]="project.name"
             (change)="rename($any($event.target).value)"
+            (keydown.enter)="$any($event.target).blur()"
             (keydown)="$event.stopPropagation()"
           />
         </label>

@@ -28,6 +28,7 @@ import { PartLines } from './part-lines';
 import { partOnRay, type PartHit } from './part-on-ray';
 import { deformedSolid, type DeformedSolid } from './solids/deformed-solid';
 import { Solids } from './solids/solids';
+import { Seen } from './seen';
 import { TrailObject, type Bead } from './trail';
 
 /** The three.js scene of a project: parts as ink drawings, ground, shadow, trail, ghosts. It only copies matrices and draws. */
@@ -50,6 +51,7 @@ export class StageScene {
     flatten: new Matrix4(),
   };
   private readonly solids = new Solids(this.inks);
+  readonly seen = new Seen();
   private parts: readonly Part[] = [];
   private selected: readonly string[] = [];
   private floor = 0;
@@ -199,7 +201,7 @@ export class StageScene {
       const drawn = this.drawn.get(parts[i]!.id);
       if (!drawn) continue;
       drawn.matrix.set(out.world[i]!);
-      drawn.hidden = hidden[i] === 1;
+      drawn.hidden = hidden[i] === 1 || this.seen.hides(drawn.part.id);
       if (drawn.deformed) deform(program, out, drawn.part.id, drawn.deformed);
       placePart(drawn);
       showLines(drawn, out.channels, slot);
@@ -233,7 +235,8 @@ export class StageScene {
     const ray = new Raycaster();
     ray.params.Line.threshold = 0.06;
     ray.setFromCamera(new Vector2((x / width) * 2 - 1, 1 - (y / height) * 2), camera);
-    return partOnRay(this.drawn.values(), ray, { lines: true });
+    const free = [...this.drawn.values()].filter(({ part }) => !this.seen.locks(part.id));
+    return partOnRay(free, ray, { lines: true });
   }
 
   /** The corners of some parts' solids, or of all: what has to fit into a view. */

@@ -72,6 +72,11 @@ const VIEWS = [
       <button class="button toggle" kzRun="view.trail">Trail</button>
       <button class="button toggle" kzRun="view.ghosts">Ghosts</button>
       <button class="button toggle" kzRun="view.keep-in-sight">Keep in sight</button>
+      @if (studio.bench().seeing.alone.length > 0) {
+        <button class="button toggle" kzRun="view.alone" kzTip="Only the chosen parts show: press for all">
+          Only these
+        </button>
+      }
       <div class="choice" role="group" aria-label="Look from">
         @for (view of views; track view.id) {
           <button [matTooltip]="registry.tip(view.id)" (click)="registry.run(view.id)">

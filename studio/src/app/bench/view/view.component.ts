@@ -23,6 +23,7 @@ import { toScreen, type Eye } from './grip-math';
 import { GripsComponent } from './grips.component';
 import { pictureOf, ProjectPicture, type PictureSize } from './picture';
 import { readPose } from './part-pose';
+import { SquashGripComponent } from './squash-grip.component';
 import { StageScene } from './stage-scene';
 import { TitleBlockComponent } from './title-block.component';
 import { trailBeads, type Bead } from './trail';
@@ -38,7 +39,13 @@ import { ViewPress, type PressedView } from './view-press';
 @Component({
   selector: 'kz-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [AmountStripComponent, GripsComponent, ShotFrameComponent, TitleBlockComponent],
+  imports: [
+    AmountStripComponent,
+    GripsComponent,
+    ShotFrameComponent,
+    SquashGripComponent,
+    TitleBlockComponent,
+  ],
   template: `
     <div
       #frame
@@ -54,6 +61,7 @@ import { ViewPress, type PressedView } from './view-press';
     <kz-shot-frame />
     @if (eye(); as eye) {
       <kz-grips [eye]="eye" />
+      <kz-squash-grip [eye]="eye" />
       <kz-amount-strip [eye]="eye" />
     }
     @if (chip.shown(); as shown) {
@@ -92,6 +100,7 @@ export class ViewComponent implements AfterViewInit {
   /** The few things of the Bench that the view draws by: it does nothing when others change. */
   private readonly parts = computed(() => this.studio.bench().parts);
   private readonly trailShown = computed(() => this.studio.bench().trail);
+  private readonly seeing = computed(() => this.studio.bench().seeing);
   private readonly keepInSight = computed(() => this.studio.bench().keepInSight);
   private readonly ghostsShown = computed(() => this.studio.bench().ghosts);
   /** Where the chosen part goes over the range. */
@@ -208,9 +217,11 @@ export class ViewComponent implements AfterViewInit {
     const ghosts = this.ghostsShown();
     const parts = this.parts();
     const project = this.stage.shown();
+    const seeing = this.seeing();
     const shot = this.shot.part();
     this.shot.frame();
     if (!this.ready() || !this.scene || !now) return;
+    this.scene.seen.take(now.program.structure.parts, seeing);
     this.scene.setFrame(now.program, now.out);
     this.goAlong(now);
     if (ghosts && parts.length > 0 && !this.stage.playing())

@@ -13,7 +13,7 @@ export type { Capture } from './posing';
 export type { NewKeys, Shaping } from './shaping';
 export type { TimeSettings } from './timing';
 export type { PlayMode } from './transport';
-export type { Axes, Tool } from './view';
+export type { Axes, Seeing, Tool } from './view';
 
 /** The fields of the Bench's state, each described once, in the room it belongs to. One line a room. */
 const fields = {

@@ -1,8 +1,15 @@
 import type { Vec3 } from '@kaizen/core';
-import { atLeast, field, flag, number, oneOf, orNull, shaped, vector } from './field';
+import { atLeast, field, flag, listOf, number, oneOf, orNull, shaped, text, vector } from './field';
 
 export type Tool = 'select' | 'move' | 'turn' | 'size';
 export type Axes = 'own' | 'parent' | 'world' | 'view';
+
+/** Parts that show alone, parts that are hidden while one works, and parts that can't be picked; each with all that rides on it. */
+export interface Seeing {
+  readonly alone: readonly string[];
+  readonly hidden: readonly string[];
+  readonly locked: readonly string[];
+}
 
 /** How the view is looked at, and with what parts are taken hold of in it. */
 export const viewFields = {
@@ -18,6 +25,10 @@ export const viewFields = {
   ghosts: field<boolean>(false, flag),
   /** While it plays the view goes along with what is chosen. */
   keepInSight: field<boolean>(false, flag),
+  seeing: field<Seeing>(
+    { alone: [], hidden: [], locked: [] },
+    shaped({ alone: listOf(text), hidden: listOf(text), locked: listOf(text) }),
+  ),
   /** Width to height of the frame that is drawn when a camera is looked through. */
   shotFrame: field(16 / 9, atLeast(0.1)),
 };
