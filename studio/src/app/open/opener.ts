@@ -145,7 +145,7 @@ export class Opener {
     } else {
       await this.start({ project: { ...brought.project, id: crypto.randomUUID() }, bytes });
     }
-    this.notices.tell(report.join('. '));
+    this.notices.tell(report.map(begun).join('. '));
   }
 
   /** A sample, as a copy of its own. */
@@ -194,4 +194,9 @@ function replacedWords(name: string, made: ModelReplaced | null): string {
   if (made.missing.length > 0) told.push(`not in it any more, kept as before: ${made.missing.join(', ')}`);
   if (made.lostShapes.length > 0) told.push(`shapes gone with their keys: ${made.lostShapes.join('; ')}`);
   return told.join('. ');
+}
+
+/** A sentence with a capital, but for what is written small as a file’s name. */
+function begun(sentence: string, i: number): string {
+  return i === 0 ? sentence : sentence.charAt(0).toUpperCase() + sentence.slice(1);
 }

@@ -11,6 +11,7 @@ import { LIMITS } from '../../../file';
 import { anglesNear, turnOf } from '../../../rig';
 import type { GltfAnimationChannel, GltfDocument, GltfJson } from '../document';
 import { gltfProblem } from '../model-problem';
+import { plural } from '../model-words';
 import { readAccessors, type AccessorNumbers } from '../read-accessors';
 import { approximate } from './approximate';
 import { componentKeys, curveOfKeys, type CurveKey } from './leg-curves';
@@ -223,7 +224,7 @@ class MotionReader {
     const report: string[] = [];
     if (this.approximated > 0)
       report.push(
-        `turns of ${this.approximated} of its nodes are kept within ${TURN_TOLERANCE}°: they go the shortest way between keys, which angles don't`,
+        `the turns of ${plural(this.approximated, 'node')} are kept within ${TURN_TOLERANCE}°: the shortest way from key to key is no straight line in angles`,
       );
     for (const [why, count] of this.left)
       report.push(`${count === 1 ? 'one motion' : `${count} motions`} left out: ${why}`);
