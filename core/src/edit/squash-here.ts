@@ -1,11 +1,10 @@
 import { channelName, partOf, type Key, type Leg, type Project, type Squash } from '../project';
-import { compile, type Program } from '../evaluate';
+import { compile, type Program, pivotAt, seenFrom, worldAt } from '../evaluate';
 import { withDescendants } from '../rig';
 import { shapeMesh } from '../shape';
 import { changeCurves, curveOf, keyAtFrame, newKey, withKeys } from './curves';
 import { insertKeys } from './insert-key';
 import { transformAt } from './links/transform-motion';
-import { pivotAt, seenFrom, worldAt } from './links/world';
 import { changePart } from './parts';
 
 /** The three frames of a squash about the one of the contact: stretched before, squashed, stretched after. */

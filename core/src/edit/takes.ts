@@ -2,7 +2,7 @@ import type { Curve, Project, Take } from '../project';
 import { changeCurves } from './curves';
 
 /** What of a curve a take keeps. */
-function takeOf({ keys, before, after, treatments }: Curve): Take {
+export function takeOf({ keys, before, after, treatments }: Curve): Take {
   return { keys, before, after, treatments };
 }
 

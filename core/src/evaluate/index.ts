@@ -4,3 +4,4 @@ export * from './moment';
 export * from './points';
 export * from './program';
 export * from './structure';
+export * from './places';

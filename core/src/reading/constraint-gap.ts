@@ -1,7 +1,6 @@
-import { mat4 } from 'gl-matrix';
-import { partOf, type Constraint, type Project, type Vec3 } from '../project';
-import type { Program } from '../evaluate';
-import { constraintSpan, placeOf } from '../rig';
+import type { Constraint, Project } from '../project';
+import { distance, pivotAt, seenFrom, worldAt, type Program } from '../evaluate';
+import { constraintSpan } from '../rig';
 
 /** How far a constraint is from what it wants: metres, or degrees where it is a direction. */
 export interface ConstraintGap {
@@ -66,18 +65,6 @@ function metres(amount: number): ConstraintGap {
   return { amount, unit: 'm' };
 }
 
-function worldAt(program: Program, id: string, frame: number): Float64Array {
-  const out = new Float64Array(16);
-  program.worldMatrix(program.structure.partIndex.get(id) ?? -1, frame, out);
-  return out;
-}
-
-function pivotAt(program: Program, project: Project, id: string, frame: number): Float64Array {
-  const out = new Float64Array(3);
-  placeOf(out, worldAt(program, id, frame), partOf(project, id)?.pivot ?? ([0, 0, 0] satisfies Vec3));
-  return out;
-}
-
 /** How far a part's pivot, seen from what carries it, is from where it was when it was taken along. */
 function slipped(
   program: Program,
@@ -87,20 +74,7 @@ function slipped(
   start: number,
   frame: number,
 ): number {
-  const seen = (when: number) => {
-    const inverse = mat4.invert(new Float64Array(16), worldAt(program, carrier, when));
-    const place = new Float64Array(3);
-    if (inverse)
-      placeOf(
-        place,
-        inverse as unknown as Float64Array,
-        [...pivotAt(program, project, part, when)] as unknown as Vec3,
-      );
-    return place;
-  };
-  return distance(seen(start), seen(frame));
-}
-
-function distance(a: Float64Array, b: Float64Array): number {
-  return Math.hypot(a[0]! - b[0]!, a[1]! - b[1]!, a[2]! - b[2]!);
+  const seen = (when: number) => seenFrom(program, carrier, when, pivotAt(program, project, part, when));
+  const [then, now] = [seen(start), seen(frame)];
+  return then && now ? distance(then, now) : Infinity;
 }

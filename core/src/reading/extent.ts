@@ -12,31 +12,18 @@ export interface Extent {
   readonly volume: number;
 }
 
-/** Gives the mesh of a part in its own space; null where it is not known. */
-export type MeshSource = (part: MeshPart) => Pick<TriangleMesh, 'positions' | 'indices'> | null;
-
-/** The meshes of simple shapes; models are not known here. */
-export const SHAPES_ONLY: MeshSource = ({ geometry }) =>
-  geometry.shape === 'asset' ? null : shapeMesh(geometry);
-
 /** A deformed mesh is cut so that no edge is longer than this share of its size. */
 const FINE = 1 / 24;
 
 /**
  * The extent of a part with all that rides on it, at the frame that an output is filled for; null where none of them has a mesh.
  */
-export function extentOf(
-  project: Project,
-  program: Program,
-  out: FrameOutput,
-  id: string,
-  meshOf: MeshSource = SHAPES_ONLY,
-): Extent | null {
+export function extentOf(project: Project, program: Program, out: FrameOutput, id: string): Extent | null {
   const least = [Infinity, Infinity, Infinity];
   const most = [-Infinity, -Infinity, -Infinity];
   let lowest: Vec3 | null = null;
   let volume = 0;
-  const meshes = meshesOf(project, program, out, id, meshOf);
+  const meshes = meshesOf(project, program, out, id);
   for (const { corners, indices } of meshes) {
     for (let n = 0; n < corners.length; n += 3) {
       for (let axis = 0; axis < 3; axis++) {
@@ -63,9 +50,8 @@ export function reachFrom(
   id: string,
   place: Vec3,
   direction: Vec3,
-  meshOf: MeshSource = SHAPES_ONLY,
 ): { readonly along: number; readonly across: number } | null {
-  const meshes = meshesOf(project, program, out, id, meshOf);
+  const meshes = meshesOf(project, program, out, id);
   if (meshes.length === 0) return null;
   let [along, across] = [0, 0];
   eachCorner(meshes, (x, y, z) => {
@@ -87,10 +73,9 @@ export function fallOnto(
   out: FrameOutput,
   id: string,
   onto: string,
-  meshOf: MeshSource = SHAPES_ONLY,
 ): number | null {
-  const upper = meshesOf(project, program, out, id, meshOf);
-  const lower = meshesOf(project, program, out, onto, meshOf);
+  const upper = meshesOf(project, program, out, id);
+  const lower = meshesOf(project, program, out, onto);
   let fall: number | null = null;
   const note = (gap: number) => {
     if (fall === null || gap < fall) fall = gap;
@@ -148,30 +133,18 @@ interface Placed {
 }
 
 /** The meshes of a part and of all that rides on it, in the world. */
-function meshesOf(
-  project: Project,
-  program: Program,
-  out: FrameOutput,
-  id: string,
-  meshOf: MeshSource,
-): readonly Placed[] {
+function meshesOf(project: Project, program: Program, out: FrameOutput, id: string): readonly Placed[] {
   return withDescendants(project.parts, id).flatMap((each) => {
     const part = partOf(project, each);
     const i = program.structure.partIndex.get(each);
-    return (part?.kind === 'mesh' && i !== undefined && placedMesh(part, program, out, i, meshOf)) || [];
+    return (part?.kind === 'mesh' && i !== undefined && placedMesh(part, program, out, i)) || [];
   });
 }
 
-/** A part's mesh in the world, deformed by its channels. */
-function placedMesh(
-  part: MeshPart,
-  program: Program,
-  out: FrameOutput,
-  index: number,
-  meshOf: MeshSource,
-): Placed | null {
-  const own = meshOf(part);
-  if (!own) return null;
+/** A part's mesh in the world, deformed by its channels; null for models, whose meshes are not known here. */
+function placedMesh(part: MeshPart, program: Program, out: FrameOutput, index: number): Placed | null {
+  if (part.geometry.shape === 'asset') return null;
+  const own = shapeMesh(part.geometry);
   const deformation = new Deformation(part);
   const { positions, indices } = deformation.acts ? fine(own) : own;
   const values = deformation.properties.map(
@@ -189,13 +162,9 @@ function placedMesh(
   return { corners, indices };
 }
 
-function fine(mesh: Pick<TriangleMesh, 'positions' | 'indices'>): TriangleMesh {
+function fine(mesh: TriangleMesh): TriangleMesh {
   const size = mesh.positions.reduce((most, n) => Math.max(most, Math.abs(n)), 0) * 2;
-  const normals = mesh.positions.map(() => 0);
-  return refineMesh(
-    { ...mesh, normals },
-    (a, b) => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]) > size * FINE,
-  );
+  return refineMesh(mesh, (a, b) => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]) > size * FINE);
 }
 
 /** The volume inside a closed mesh, positive where its triangles turn outwards (divergence theorem). */

@@ -1,9 +1,11 @@
 import { mat4 } from 'gl-matrix';
 import { activeClip, partOf, type Axis, type Project, type Result, type Vec3 } from '../../project';
+import { compile } from '../../evaluate';
 import { bringInto } from '../bring-into';
 import { changePart } from '../parts';
 import { refused } from '../links/refused';
-import { moveBy } from '../links/move-by';
+import { movedNumbers } from '../links/moved-numbers';
+import { framesOf, movedChannels, writeTransforms } from '../links/transform-motion';
 import { subProject } from './sub-project';
 
 /** Copies that were made: their ids, the first one's first. */
@@ -60,6 +62,10 @@ function copies(project: Project, id: string, count: number, place: (n: number) 
     return refused(
       `so many copies can’t be made at once; it must be a whole number from 1 to ${MOST_COPIES}`,
     );
+  const compiled = compile(project);
+  if (!compiled.ok) return compiled;
+  const { keyed, driven } = movedChannels(project, id);
+  const frames = keyed.size + driven.size === 0 ? { first: 0, last: 0 } : framesOf(project, id);
   const one = subProject(project, id);
   let made = project;
   const roots: string[] = [];
@@ -72,9 +78,13 @@ function copies(project: Project, id: string, count: number, place: (n: number) 
       parent: part.parent,
       name: `${part.name} ${n + 1}`,
     }));
-    const moved = moveBy(inOneClip(before, under), root, place(n));
-    if (!moved.ok) return moved;
-    made = moved.value;
+    const by = place(n);
+    const moved = movedNumbers(compiled.value, part, frames, () => by);
+    if (!moved) return refused(`${part.name} would have to lean there, which place, turn and size can’t say`);
+    const { first, before: from, after: to } = moved;
+    const written = writeTransforms(inOneClip(before, under), root, first, from, to);
+    if (!written) return refused(`${part.name} is driven, and would have to be driven otherwise`);
+    made = written;
     roots.push(root);
   }
   return { ok: true, value: { project: made, copies: roots } };

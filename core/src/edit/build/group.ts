@@ -1,11 +1,10 @@
 import { partOf, type Project, type Result, type Vec3 } from '../../project';
-import { compile } from '../../evaluate';
+import { compile, pivotAt, seenFrom } from '../../evaluate';
 import { withDescendants } from '../../rig';
 import { addParts } from '../bring-into';
 import { newPart } from '../new-part';
 import { refused } from '../links/refused';
 import { ride } from '../links/ride';
-import { pivotAt, seenFrom } from '../links/world';
 
 /**
  * Puts parts into a new group that stands in their middle, under what the first of them rides on; their places in the world stay at a

@@ -20,6 +20,7 @@ import {
   transformOf,
   type Transform,
 } from './transform-motion';
+import { takeOf } from '../takes';
 import { refused } from './refused';
 
 /**
@@ -102,7 +103,7 @@ function keyed(
   project: Project,
   part: Part,
   first: number,
-  before: readonly Transform[],
+  own: readonly Transform[],
   after: readonly Transform[],
 ): Result<Project> {
   const { driven } = movedChannels(project, part.id);
@@ -111,17 +112,18 @@ function keyed(
     const [group, axis] = property.split('.') as ['translate' | 'rotate' | 'scale', string];
     const n = 'xyz'.indexOf(axis);
     const values = after.map((each) => each[group][n]!);
-    if (values.every((value, i) => isStill(value, before[i]![group][n]!))) continue;
+    if (values.every((value, i) => isStill(value, own[i]![group][n]!))) continue;
     if (driven.has(property))
       return refused(`${part.name}, ${property} is driven; mute its driver or bake it first.`);
     const channel = channelName(part.id, property);
     const still = values.every((value) => isStill(value, values[0]!));
     const keys = (still ? values.slice(0, 1) : values).map((value, i) => newKey(first + i, value));
-    const kept = takeOf(curveOf(written, channel));
+    const before = curveOf(written, channel);
+    const kept = before ? takeOf(before) : NOTHING;
     written = changeCurves(
       written,
       [channel],
-      (own) => ({ ...withKeys({ ...emptyCurve(channel), locked: own.locked }, keys), otherTake: kept }),
+      ({ locked }) => ({ ...withKeys({ ...emptyCurve(channel), locked }, keys), otherTake: kept }),
       { locked: 'change' },
     );
   }
@@ -129,12 +131,6 @@ function keyed(
 }
 
 const NOTHING: Take = { keys: [], before: DEFAULT_OUTSIDE, after: DEFAULT_OUTSIDE, treatments: [] };
-
-function takeOf(curve: Curve | undefined): Take {
-  if (!curve) return NOTHING;
-  const { keys, before, after, treatments } = curve;
-  return { keys, before, after, treatments };
-}
 
 function muted(project: Project, parts: ReadonlySet<string>, on: boolean): Project {
   const constraints = project.constraints.map((each) =>

@@ -1,8 +1,15 @@
 import { partOf, type Part, type Project, type Result, type TurnOrder, type Vec3 } from '../../project';
 import { compile } from '../../evaluate';
-import { anglesNear, localMatrix, transformFrame, turnOf } from '../../rig';
+import { anglesNear, LEAST_SQUASH, localMatrix, transformFrame, turnOf } from '../../rig';
 import { changePart } from '../parts';
-import { framesOf, movedChannels, transformAt, writeTransforms, type Transform } from './transform-motion';
+import {
+  framesOf,
+  keyCount,
+  movedChannels,
+  transformAt,
+  writeTransforms,
+  type Transform,
+} from './transform-motion';
 import { refused } from './refused';
 
 /** What an edit of a part's frame came to. */
@@ -41,7 +48,7 @@ export function movePivot(project: Project, id: string, pivot: Vec3): Result<Ref
 /** By how much a squash along the parent's axes stretches one of them (contract §7). */
 function squashFactor(part: Part, amount: number, axis: number): number {
   if (part.squash?.frame !== 'parent' || part.squash.round) return 1;
-  const along = Math.max(0.05, 1 + amount);
+  const along = Math.max(LEAST_SQUASH, 1 + amount);
   return axis === 'xyz'.indexOf(part.squash.axis) ? along : 1 / Math.sqrt(along);
 }
 
@@ -99,7 +106,5 @@ function reframed(
     return refused(
       `${part.name} is driven, and what drives it would have to be another; mute the driver, or bake it to keys first`,
     );
-  const keysOf = ({ clips }: Project) =>
-    clips.reduce((sum, { curves }) => sum + curves.reduce((all, { keys }) => all + keys.length, 0), 0);
-  return { ok: true, value: { project: written, everyFrame: keysOf(written) > keysOf(project) } };
+  return { ok: true, value: { project: written, everyFrame: keyCount(written) > keyCount(project) } };
 }

@@ -7,14 +7,13 @@ import {
   type SignedAxis,
   type Vec3,
 } from '../../project';
-import { compile, type Program } from '../../evaluate';
+import { compile, type Program, pivotAt, seenFrom, worldAt } from '../../evaluate';
 import { addParts } from '../bring-into';
 import { newPart } from '../new-part';
 import { changeCurves, newKey, withKeys } from '../curves';
 import { addConstraint } from './constraints';
 import { framesOf, isStill } from './transform-motion';
 import { refused } from './refused';
-import { pivotAt, seenFrom, worldAt } from './world';
 
 /** An arm of two links: what its upper link hangs on, the two links, and the part at its end. */
 export interface Arm {

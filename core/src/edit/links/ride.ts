@@ -1,12 +1,11 @@
 import { mat4 } from 'gl-matrix';
 import { partOf, type Part, type Project, type Result } from '../../project';
-import { compile, type Program } from '../../evaluate';
+import { compile, type Program, distance, pivotAt } from '../../evaluate';
 import { withDescendants } from '../../rig';
 import { changePart } from '../parts';
 import { refused } from './refused';
-import { movedNumbers } from './move-by';
-import { framesOf, movedChannels, writeTransforms } from './transform-motion';
-import { distance, pivotAt } from './world';
+import { movedNumbers } from './moved-numbers';
+import { framesOf, keyCount, movedChannels, writeTransforms } from './transform-motion';
 
 /** What stays as it is when a part comes to ride on another: its place at a frame, its whole motion in the world, or its numbers. */
 export type Keeps = 'place' | 'motion' | 'numbers';
@@ -93,7 +92,7 @@ function stayed(
   if (!moved) return 'shear';
   const written = writeTransforms(hung, part.id, moved.first, moved.before, moved.after);
   if (!written) return 'driven';
-  return { project: written, keys: keysAfter(hung, written, keyed) };
+  return { project: written, keys: keysAfter(hung, written) };
 }
 
 /** The matrix that takes what stands in one part's space into another's, at a frame; null where the other has no inside. */
@@ -109,10 +108,7 @@ function between(program: Program, from: string | null, to: string | null, frame
   return inverse && mat4.multiply(inverse, inverse, world(from));
 }
 
-function keysAfter(before: Project, after: Project, keyed: ReadonlySet<string>): Ridden['keys'] {
-  if (keyed.size === 0 && before.clips === after.clips) return 'stay';
-  const count = ({ clips }: Project) =>
-    clips.reduce((sum, { curves }) => sum + curves.reduce((all, { keys }) => all + keys.length, 0), 0);
+function keysAfter(before: Project, after: Project): Ridden['keys'] {
   if (before.clips === after.clips) return 'stay';
-  return count(before) === count(after) ? 'moved' : 'every-frame';
+  return keyCount(before) === keyCount(after) ? 'moved' : 'every-frame';
 }

@@ -1,5 +1,13 @@
 import { mat4 } from 'gl-matrix';
-import { channelName, type Curve, type Part, type Project, type TurnOrder, type Vec3 } from '../../project';
+import {
+  channelName,
+  TRANSFORM_PROPERTIES,
+  type Curve,
+  type Part,
+  type Project,
+  type TurnOrder,
+  type Vec3,
+} from '../../project';
 import type { Program } from '../../evaluate';
 import { anglesNear, localMatrix, transformFrame, unitAxes } from '../../rig';
 import { changeCurves, curveOf, emptyCurve, newKey, withKeys } from '../curves';
@@ -13,9 +21,13 @@ export interface Transform {
   readonly scale: Vec3;
 }
 
-export const TRANSFORM_CHANNELS = ['translate', 'rotate', 'scale'].flatMap((group) =>
-  ['x', 'y', 'z'].map((axis) => `${group}.${axis}`),
-);
+export const TRANSFORM_CHANNELS: readonly string[] = TRANSFORM_PROPERTIES.slice(0, 9);
+
+/** How many keys a project has, in all clips. */
+export function keyCount({ clips }: Project): number {
+  return clips.reduce((sum, { curves }) => sum + curves.reduce((all, { keys }) => all + keys.length, 0), 0);
+}
+
 /** Columns whose cosine is more than this are no longer square to each other. */
 const SHEARED = 1e-6;
 /** A value that changes by less than this share of itself does not change. */

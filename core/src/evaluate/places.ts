@@ -1,6 +1,6 @@
-import { partOf, type Project, type Vec3 } from '../../project';
-import type { Program } from '../../evaluate';
-import { fromWorld, inWorld } from '../../rig';
+import { partOf, type Project, type Vec3 } from '../project';
+import type { Program } from './program';
+import { fromWorld, inWorld } from '../rig';
 
 /** The finished world matrix of a part at a frame, column-major. */
 export function worldAt(program: Program, id: string, frame: number): Float64Array {

@@ -1,17 +1,7 @@
 import { mat4 } from 'gl-matrix';
-import { partOf, type Project, type Result, type Vec3 } from '../../project';
-import { compile, type Program } from '../../evaluate';
-import type { Part } from '../../project';
-import { refused } from './refused';
-import {
-  framesOf,
-  matrixOf,
-  movedChannels,
-  transformAt,
-  transformOf,
-  writeTransforms,
-  type Transform,
-} from './transform-motion';
+import type { Part, Vec3 } from '../../project';
+import type { Program } from '../../evaluate';
+import { matrixOf, transformAt, transformOf, type Transform } from './transform-motion';
 
 /** A part's numbers over some frames, before and after its matrix was multiplied from the left. */
 export interface Moved {
@@ -47,22 +37,6 @@ export function movedNumbers(
     after.push(next);
   }
   return { first: frames.first, before, after };
-}
-
-/** Moves a part by a matrix in the space of what it rides on, its motion with it. */
-export function moveBy(project: Project, id: string, by: mat4): Result<Project> {
-  const part = partOf(project, id);
-  const compiled = compile(project);
-  if (!compiled.ok) return compiled;
-  if (!part) return refused(`there is no part ${id}`);
-  const { keyed, driven } = movedChannels(project, id);
-  const frames = keyed.size + driven.size === 0 ? { first: 0, last: 0 } : framesOf(project, id);
-  const moved = movedNumbers(compiled.value, part, frames, () => by);
-  if (!moved) return refused(`${part.name} would have to lean there, which place, turn and size can’t say`);
-  const written = writeTransforms(project, id, moved.first, moved.before, moved.after);
-  return written
-    ? { ok: true, value: written }
-    : refused(`${part.name} is driven, and would have to be driven otherwise`);
 }
 
 /** The numbers of a frame before, moved on as the old ones moved: a turn goes on the way it went. */
