@@ -140,7 +140,8 @@ function mix(a: readonly number[], b: readonly number[], u: number): number[] {
   return a.map((value, n) => value + (b[n]! - value) * u);
 }
 
-function hermite(v0: number, m0: number, v1: number, m1: number, u: number): number {
+/** Hermite's cubic from a value with its slope to another, slopes for the whole of the leg, at a share u of it. */
+export function hermite(v0: number, m0: number, v1: number, m1: number, u: number): number {
   const w = 1 - u;
   return v0 * (1 + 2 * u) * w * w + m0 * u * w * w + v1 * u * u * (3 - 2 * u) - m1 * u * u * w;
 }

@@ -1,4 +1,5 @@
-import { DEFAULT_OUTSIDE, DEFAULT_SIDE, type Curve, type Key, type Side } from '../../../project';
+import { DEFAULT_SIDE, type Curve, type Key, type Side } from '../../../project';
+import { emptyCurve } from '../../../edit';
 import type { Keyed } from './sampler';
 
 const LINEAR: Side = { ...DEFAULT_SIDE, mode: 'linear' };
@@ -25,15 +26,7 @@ export function curveOfKeys(channel: string, keys: readonly CurveKey[], rest: nu
   );
   if (still && first.value === rest) return null;
   const kept = still ? [{ ...first, before: 0, after: 0 }] : held;
-  return {
-    channel,
-    keys: kept.map(keyOf),
-    before: DEFAULT_OUTSIDE,
-    after: DEFAULT_OUTSIDE,
-    treatments: [],
-    muted: false,
-    locked: false,
-  };
+  return { ...emptyCurve(channel), keys: kept.map(keyOf) };
 }
 
 /** Before a jump many programs write the value once more: keys that stay and then jump are one key that holds. */

@@ -13,7 +13,7 @@ import type { GltfAnimationChannel, GltfDocument, GltfJson } from '../document';
 import { gltfProblem } from '../model-problem';
 import { plural } from '../model-words';
 import { readAccessors, type AccessorNumbers } from '../read-accessors';
-import { approximate } from './approximate';
+import { approximate, hermite } from './approximate';
 import { componentKeys, curveOfKeys, type CurveKey } from './leg-curves';
 import { pointerTarget, type NumberTarget } from './pointer-targets';
 import { rateOfTimes, readSampler, type Keyed } from './sampler';
@@ -258,15 +258,7 @@ function converted(keyed: Keyed, n: number, convert: (value: number) => number):
     const length = b.frame - a.frame;
     const chord = b.value - a.value;
     const slope = (side: CurveKey['after']) => (typeof side === 'number' ? side * length : chord);
-    const value = (u: number) => {
-      const w = 1 - u;
-      return convert(
-        a.value * (1 + 2 * u) * w * w +
-          slope(a.after) * u * w * w +
-          b.value * u * u * (3 - 2 * u) -
-          slope(b.before) * u * u * w,
-      );
-    };
+    const value = (u: number) => convert(hermite(a.value, slope(a.after), b.value, slope(b.before), u));
     return {
       from: a.frame,
       to: b.frame,

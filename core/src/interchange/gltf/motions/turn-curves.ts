@@ -1,7 +1,7 @@
-import { quat } from 'gl-matrix';
+import { mat3, quat } from 'gl-matrix';
 import { TURN_ORDERS, type TurnOrder, type Vec3 } from '../../../project';
 import { anglesNear, turnOf } from '../../../rig';
-import { approximate, type Approximated, type LegMotion } from './approximate';
+import { approximate, hermite, type Approximated, type LegMotion } from './approximate';
 import type { CurveKey } from './leg-curves';
 import type { Keyed } from './sampler';
 
@@ -125,15 +125,7 @@ function inOrder(motion: Keyed, order: TurnOrder, near: Vec3): Approximated {
 
 /** The shortest way from one turn to another at constant speed. */
 function arcOf(a: Quaternion, b: Quaternion): (share: number) => Quaternion {
-  const cosine = a[0] * b[0] + a[1] * b[1] + a[2] * b[2] + a[3] * b[3];
-  const sign = cosine < 0 ? -1 : 1;
-  const half = Math.acos(Math.min(1, Math.abs(cosine)));
-  const sine = Math.sin(half);
-  return (share) => {
-    const [p, q] =
-      sine < 1e-9 ? [1 - share, share] : [Math.sin((1 - share) * half) / sine, Math.sin(share * half) / sine];
-    return unit(a.map((n, i) => p * n + sign * q * b[i]!));
-  };
+  return (share) => unit(quat.slerp([0, 0, 0, 1], a, b, share));
 }
 
 /** By how many degrees the shortest way from one turn to another turns. */
@@ -145,18 +137,12 @@ function angleBetween(a: Quaternion, b: Quaternion): number {
 function cubicOf({ frames, values, before, after }: Keyed, i: number): (share: number) => Quaternion {
   const length = frames[i + 1]! - frames[i]!;
   const [a, b] = [i * 4, i * 4 + 4];
-  return (u) => {
-    const w = 1 - u;
-    return unit(
-      [0, 1, 2, 3].map(
-        (n) =>
-          values[a + n]! * (1 + 2 * u) * w * w +
-          after[a + n]! * length * u * w * w +
-          values[b + n]! * u * u * (3 - 2 * u) -
-          before[b + n]! * length * u * u * w,
+  return (u) =>
+    unit(
+      [0, 1, 2, 3].map((n) =>
+        hermite(values[a + n]!, after[a + n]! * length, values[b + n]!, before[b + n]! * length, u),
       ),
     );
-  };
 }
 
 function unit(q: ArrayLike<number>, at = 0): Quaternion {
@@ -165,19 +151,8 @@ function unit(q: ArrayLike<number>, at = 0): Quaternion {
   return length > 0 ? [x / length, y / length, z / length, w / length] : [0, 0, 0, 1];
 }
 
-function anglesOf(order: TurnOrder, [x, y, z, w]: Quaternion, near: readonly number[]): Vec3 {
-  const turn = [
-    1 - 2 * (y * y + z * z),
-    2 * (x * y + z * w),
-    2 * (x * z - y * w),
-    2 * (x * y - z * w),
-    1 - 2 * (x * x + z * z),
-    2 * (y * z + x * w),
-    2 * (x * z + y * w),
-    2 * (y * z - x * w),
-    1 - 2 * (x * x + y * y),
-  ];
-  return anglesNear(order, turn, near as unknown as Vec3);
+function anglesOf(order: TurnOrder, turn: Quaternion, near: readonly number[]): Vec3 {
+  return anglesNear(order, mat3.fromQuat(new Float64Array(9), turn), near as unknown as Vec3);
 }
 
 function quaternionOf(order: TurnOrder, angles: readonly number[]): Quaternion {
