@@ -140,6 +140,8 @@ test('the hook is planted twice while its crane slides: the elbow bends, the tip
   ] as const)
     for (let frame = from; frame <= to; frame += 3)
       expect(distance(tip(frame), tip(from))).toBeLessThan(1e-9);
+  const pop = distance(tip(107), tip(108));
+  expect(pop, 'let go without a jump').toBeLessThan(0.05);
   expect(distance(tip(0), placeOf(before, 'hook', 0))).toBeLessThan(1e-9);
   await bench.row('jib').click();
   await expect(page.locator('kz-links-sheet')).toContainText('Others held by it');

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import {
+  addMove,
   addTargetShape,
   changeMove,
   channelName,
@@ -68,17 +69,17 @@ export class ShapesFormComponent {
     );
   }
 
-  /** Asks for a place on the mesh, and makes a shape that moves what lies round it. */
-  ask(): void {
+  /** Asks for a place on the mesh, and makes a shape that moves what lies round it, or adds that to one. */
+  ask(shape: Morph | null = null): void {
     const { id, name } = this.part();
     this.picker.ask({
       words: `Pick the place on ${name} that moves`,
       refuse: (part) => (part === id ? null : `that is another part: pick a place on ${name}, in the view`),
-      take: (_, place) => this.make(place),
+      take: (_, place) => this.make(place, shape),
     });
   }
 
-  private make(place: Vec3 | null): void {
+  private make(place: Vec3 | null, shape: Morph | null): void {
     const part = this.part();
     const now = this.stage.now();
     const world = now?.out.world[now.program.structure.partIndex.get(part.id) ?? -1];
@@ -95,6 +96,10 @@ export class ShapesFormComponent {
       by: [0, 1, 2].map((n) => tidy((-at[n]! / length) * size * NEW_WAY)) as unknown as Vec3,
       scale: 1,
     };
+    if (shape) {
+      this.studio.edit(`Shape ${shape.name}`, (project) => addMove(project, part.id, shape.name, move));
+      return;
+    }
     let made = 'Shape';
     this.studio.edit('New target shape', (project) => {
       const result = addTargetShape(project, part.id, 'Shape', move);

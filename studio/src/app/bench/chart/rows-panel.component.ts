@@ -10,6 +10,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { MatIcon } from '@angular/material/icon';
+import type { Part } from '@kaizen/core';
 import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { focusRow } from '../../ui/focus-row';
@@ -21,6 +22,15 @@ import { ROW } from '../plot/plot';
 import type { KindRow, PartRow, Row } from '../plot/rows';
 import { SpanStateComponent } from './span-state.component';
 import { ValueCellComponent } from './value-cell.component';
+
+interface Mark {
+  readonly command: string;
+  readonly icon: string;
+  readonly label: string;
+  readonly tip: string;
+}
+const HIDDEN = { command: 'view.hide', icon: 'eye-off', tip: 'Hidden while working: show it again' };
+const LOCKED = { command: 'view.lock', icon: 'lock', tip: 'Can’t be picked in the view: unlock it' };
 
 /** The Chart's rows: parts and their channels, with the value at the playhead. */
 @Component({
@@ -88,6 +98,15 @@ export class RowsPanelComponent {
   isBeside(part: string, after: boolean): boolean {
     const beside = this.drag.shown()?.landing?.beside;
     return beside?.part === part && beside.after === after;
+  }
+
+  /** What is set aside of a part while one works: it is hidden, or can't be picked. */
+  marksOf({ id, name }: Part): readonly Mark[] {
+    const { hidden, locked } = this.studio.bench().seeing;
+    return [
+      ...(hidden.includes(id) ? [{ ...HIDDEN, label: `Show ${name} again` }] : []),
+      ...(locked.includes(id) ? [{ ...LOCKED, label: `Unlock ${name}` }] : []),
+    ];
   }
 
   isPicked(row: Row): boolean {

@@ -2,9 +2,11 @@ import { ChangeDetectionStrategy, Component, computed, inject, input } from '@an
 import { MatIcon } from '@angular/material/icon';
 import { MatTooltip } from '@angular/material/tooltip';
 import {
+  channelName,
   CONSTRAINTS,
   constraintGap,
   constraintSays,
+  encodeName,
   partOf,
   type Constraint,
   type Field,
@@ -28,7 +30,7 @@ interface Shown {
   readonly name: string;
   readonly label: string;
   readonly tip: string;
-  readonly as: 'number' | 'end' | 'flag' | 'choice' | 'part' | 'axes' | 'vector' | 'lag';
+  readonly as: 'number' | 'end' | 'flag' | 'choice' | 'axes' | 'vector' | 'lag';
   readonly unit: string;
   readonly options: readonly Option<unknown>[];
 }
@@ -78,7 +80,7 @@ export class ConstraintCardComponent {
   private shownAs(name: string, field: Field): (Pick<Shown, 'as'> & Partial<Shown>) | null {
     if (name === 'lag') return { as: 'lag' };
     if (name === 'axes') return { as: 'axes' };
-    if (field.names === 'part') return { as: 'part', options: this.parts(field.partKind) };
+    if (field.names === 'part') return { as: 'choice', options: this.parts(field.partKind) };
     if (field.names === 'channel') return { as: 'choice', options: this.ownNumbers() };
     const { enum: values, type } = field.schema as {
       enum?: readonly unknown[];
@@ -104,7 +106,7 @@ export class ConstraintCardComponent {
     const now = constraint.kind === 'along' ? constraint.distance : '';
     const own = (project && partOf(project, constraint.part)?.custom) ?? [];
     const options = own.map(({ name }) => ({
-      value: `${constraint.part}/custom.${encodeURIComponent(name)}`,
+      value: channelName(constraint.part, `custom.${encodeName(name)}`),
       label: name,
     }));
     return options.some(({ value }) => value === now) ? options : [...options, { value: now, label: now }];

@@ -26,6 +26,9 @@ import { nameOf, said } from './words';
 /** Frames that a new span has where no keys say how long. */
 const NEW_SPAN = 24;
 
+/** Frames in which the end of an arm goes on from where it was planted, so that it does not jump. */
+const ARM_FADE = 12;
+
 /** Constraints by hand: made by picking, changed by number, baked to keys and brought back. */
 @Injectable({ providedIn: 'root' })
 export class HoldHands {
@@ -151,7 +154,7 @@ export class HoldHands {
   /** Plants the end of an arm, its elbow bending, from the first to the last chosen key. */
   plantArm(tip: string): void {
     const { start, end } = this.spanFor(tip);
-    this.make(`Plant ${this.name(tip)}`, (project) => plantArm(project, tip, start, end, 0));
+    this.make(`Plant ${this.name(tip)}`, (project) => plantArm(project, tip, start, end, ARM_FADE));
   }
 
   constrain(kind: ConstraintName, part: string, wish: ConstraintWish): void {
