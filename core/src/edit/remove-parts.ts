@@ -1,12 +1,13 @@
-import { splitChannel, type Naming, type Placement, type Pose, type Project } from '../project';
+import { splitChannel, type Naming, type Part, type Placement, type Pose, type Project } from '../project';
 import { driverReads } from '../drive';
 import { constraintReads, withDescendants } from '../rig';
 
 /** Removes parts with all below them, and what names them: curves, drivers, constraints, values in poses, and models nothing shows any more. */
 export function removeParts(project: Project, ids: readonly string[]): Project {
   const gone = new Set(ids.flatMap((id) => withDescendants(project.parts, id)));
-  const parts = project.parts.filter((part) => !gone.has(part.id));
-  if (parts.length === project.parts.length) return project;
+  const kept = project.parts.filter((part) => !gone.has(part.id));
+  if (kept.length === project.parts.length) return project;
+  const parts = kept.map((part) => withoutLostJoints(part, gone));
   const lost = (channel: string) => gone.has(splitChannel(channel).part);
   const clips = project.clips.map((clip) => {
     const curves = clip.curves.filter((curve) => !lost(curve.channel));
@@ -26,6 +27,13 @@ export function removeParts(project: Project, ids: readonly string[]): Project {
   const assets = project.assets.filter((asset) => used.has(asset.id));
   const poses = project.poses.flatMap((pose) => withoutChannels(pose, lost));
   return { ...project, parts, clips, drivers, constraints, arrangement, assets, poses };
+}
+
+/** A skinned mesh that has lost one of its joints stands as it was modelled. */
+function withoutLostJoints(part: Part, gone: ReadonlySet<string>): Part {
+  if (part.kind !== 'mesh' || part.geometry.shape !== 'asset') return part;
+  const { skin, ...geometry } = part.geometry;
+  return skin?.some((joint) => gone.has(joint)) ? { ...part, geometry } : part;
 }
 
 /** A placement that renames no part to, or from, one that is gone. */

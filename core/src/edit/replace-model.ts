@@ -1,4 +1,12 @@
-import { partOf, type Asset, type MeshPart, type Morph, type Part, type Project } from '../project';
+import {
+  partOf,
+  type Asset,
+  type AssetGeometry,
+  type MeshPart,
+  type Morph,
+  type Part,
+  type Project,
+} from '../project';
 import { withDescendants } from '../rig';
 import { addParts } from './bring-into';
 import { removeTargetShape } from './build';
@@ -45,7 +53,7 @@ export function replaceModel(project: Project, asset: string, newer: Project): M
     const morphs = morphsOf(part, match);
     const gone = part.morphs.filter(({ name }) => !morphs.some((each) => each.name === name));
     lost.push(...gone.map(({ name }) => ({ part: part.id, name })));
-    return { ...part, geometry: { ...match.geometry, asset: id }, morphs: [...morphs, ...gone] };
+    return { ...part, geometry: newerGeometry(part, match, id), morphs: [...morphs, ...gone] };
   });
   const assets: readonly Asset[] = known ? project.assets : [...project.assets, { ...fresh, id }];
   const withMeshes = {
@@ -63,11 +71,18 @@ export function replaceModel(project: Project, asset: string, newer: Project): M
 }
 
 type ModelMesh = MeshPart & {
-  readonly geometry: { readonly shape: 'asset'; readonly asset: string; readonly node: string };
+  readonly geometry: AssetGeometry;
 };
 
 function isOf(part: Part, asset: string): part is ModelMesh {
   return part.kind === 'mesh' && part.geometry.shape === 'asset' && part.geometry.asset === asset;
+}
+
+/** The newer mesh on the joints that the older one has; where their number is another, it stands as modelled. */
+function newerGeometry(part: ModelMesh, match: ModelMesh, asset: string): AssetGeometry {
+  const { skin: joints = [] } = part.geometry;
+  const { skin, ...geometry } = match.geometry;
+  return { ...geometry, asset, ...(skin?.length === joints.length ? { skin: joints } : {}) };
 }
 
 function freeId(id: string, taken: ReadonlySet<string>): string {

@@ -146,6 +146,10 @@ function checkPart(
       `no asset has the id "${part.geometry.asset}"; it must be one of the assets' ids`,
     );
   }
+  if (part.kind === 'mesh' && part.geometry.shape === 'asset')
+    part.geometry.skin?.forEach((joint, i) => {
+      if (!parts.has(joint)) reportUnknownPart(joint, `${at}/geometry/skin/${i}`, report);
+    });
   if (part.kind === 'camera' && part.camera.near >= part.camera.far) {
     report(
       at + '/camera/near',

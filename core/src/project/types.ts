@@ -80,7 +80,15 @@ export type Geometry =
       readonly width: number;
       readonly bore?: number;
     }
-  | { readonly shape: 'asset'; readonly asset: string; readonly node: string };
+  | AssetGeometry;
+
+/** The mesh of a node of a model; `skin` names the parts that are its joints, in the order of the model's own skin. */
+export interface AssetGeometry {
+  readonly shape: 'asset';
+  readonly asset: string;
+  readonly node: string;
+  readonly skin?: readonly string[];
+}
 
 export interface Material {
   readonly baseColor: Rgba;

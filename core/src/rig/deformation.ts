@@ -28,10 +28,14 @@ export class Deformation {
     return this.properties.length > 0;
   }
 
-  /** Moves a point of the undeformed mesh in place; `values` are those of `properties`, in their order. */
-  move(point: Float64Array, values: ArrayLike<number>): void {
+  /**
+   * Moves a point of the undeformed mesh in place; `values` are those of `properties`, in their order. `own` is how far targets
+   * that the mesh has of itself move the point; they count with the made ones.
+   */
+  move(point: Float64Array, values: ArrayLike<number>, own?: ArrayLike<number>): void {
     const { moved, targets } = this;
     moved.set(point);
+    if (own) for (let row = 0; row < 3; row++) moved[row] = moved[row]! + own[row]!;
     for (let t = 0; t < targets.length; t++) {
       const value = values[t]!;
       if (value !== 0) for (const move of targets[t]!) addMove(moved, point, move, value);

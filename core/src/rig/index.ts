@@ -8,3 +8,4 @@ export * from './linear';
 export * from './local-matrix';
 export * from './place';
 export * from './pose';
+export * from './skin';

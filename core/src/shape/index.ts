@@ -6,6 +6,7 @@ import {
   maybe,
   number,
   numbers,
+  partId,
   text,
   whole,
   type Field,
@@ -78,7 +79,7 @@ export const GEOMETRY: Field = defined(
   'geometry',
   kinds('shape', {
     ...Object.fromEntries(Object.entries(SHAPES).map(([shape, { fields }]) => [shape, fields])),
-    asset: { asset: assetId(), node: text() },
+    asset: { asset: assetId(), node: text(), skin: maybe(list(partId())) },
   }),
 );
 

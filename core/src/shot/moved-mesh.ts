@@ -1,4 +1,4 @@
-import type { MeshPart } from '../project';
+import { encodeName, type MeshPart } from '../project';
 import type { Program } from '../evaluate';
 import { Deformation } from '../rig';
 import { refineMesh, shapeMesh, type TriangleMesh } from '../shape';
@@ -13,9 +13,18 @@ export interface MeshTarget {
   readonly displacements: readonly number[];
 }
 
-/** A deformed mesh, cut finely enough, as a plain mesh with targets that add up. */
+/** The points of a model's mesh, three numbers each, and how far each of its own targets moves them. */
+export interface MeshPoints {
+  readonly positions: readonly number[];
+  readonly own: readonly (readonly number[])[];
+}
+
+/** A deformed mesh with targets that add up; a simple shape is cut finely enough for them. */
 export interface MovedMesh {
-  readonly mesh: TriangleMesh;
+  /** The mesh that is moved; null where it is a model's. */
+  readonly mesh: TriangleMesh | null;
+  /** So many of the targets, the first ones, are the model's own. */
+  readonly own: number;
   readonly targets: readonly MeshTarget[];
   /** The channels that move it. */
   readonly channels: readonly string[];
@@ -33,19 +42,22 @@ function rangeOf(values: readonly number[]): readonly [number, number] {
 }
 
 /**
- * A part's mesh as targets over a span of frames of the shot, and of clips alone: one a made morph target, and, where a squash is
+ * A part's mesh as targets over a span of frames of the shot, and of clips alone: one a morph target, and, where a squash is
  * rounded, so many shapes of it that what lies between two is within tolerance. Where both move, each shape is one of the whole at
- * a frame.
+ * a frame. `model` are the points of a mesh from a model.
  */
 export function movedMesh(
   part: MeshPart,
   program: Program,
   clips: readonly Program[],
   span: { readonly start: number; readonly end: number },
+  model: MeshPoints | null = null,
 ): MovedMesh | null {
   const deformation = new Deformation(part);
-  if (!deformation.acts || part.geometry.shape === 'asset') return null;
-  const channels = deformation.properties.map((property) => `${part.id}/${property}`);
+  const own = model ? part.morphs.filter(({ moves }) => moves === undefined).slice(0, model.own.length) : [];
+  if ((!deformation.acts && own.length === 0) || (part.geometry.shape === 'asset' && !model)) return null;
+  const properties = [...own.map(({ name }) => `morph.${encodeName(name)}`), ...deformation.properties];
+  const channels = properties.map((property) => `${part.id}/${property}`);
   const slots = channels.map((channel) => program.structure.slots.get(channel)!);
   const valuesIn = (of: Program, frame: number) => slots.map((slot) => of.channelValue(slot, frame));
   const frames: number[] = [];
@@ -53,17 +65,20 @@ export function movedMesh(
   frames.push(span.end);
   const seen = [program, ...clips].flatMap((of) => frames.map((frame) => valuesIn(of, frame)));
   const ranges = slots.map((_, i) => rangeOf(seen.map((values) => values[i]!)));
-  const mesh = refineMesh(shapeMesh(part.geometry), bendsUnder(deformation, ranges));
-  const moved = (values: readonly number[]) => displacements(mesh, deformation, values);
-  const rounded = deformation.properties.at(-1) === 'squash';
-  const morphs = rounded ? slots.slice(0, -1) : slots;
-  const made = part.morphs.filter(({ moves }) => moves !== undefined).map(({ name }) => name);
+  const mesh =
+    part.geometry.shape === 'asset'
+      ? null
+      : refineMesh(shapeMesh(part.geometry), bendsUnder(deformation, ranges));
+  const points: MeshPoints = model ?? { positions: mesh!.positions, own: [] };
+  const moved = (values: readonly number[]) => displacements(points, own.length, deformation, values);
+  const rounded = properties.at(-1) === 'squash';
   if (!rounded) {
-    const targets = morphs.map((_, i) => ({
-      name: made[i]!,
-      displacements: moved(morphs.map((__, j) => (i === j ? 1 : 0))),
+    const made = part.morphs.filter(({ moves }) => moves !== undefined);
+    const targets = [...own, ...made].map(({ name }, i) => ({
+      name,
+      displacements: moved(slots.map((__, j) => (i === j ? 1 : 0))),
     }));
-    return { mesh, targets, channels, weights: valuesIn, ofShotOnly: false, bends: [] };
+    return { mesh, own: own.length, targets, channels, weights: valuesIn, ofShotOnly: false, bends: [] };
   }
   const still = ranges.slice(0, -1).every(([low, high]) => low === high);
   const fixed = ranges.slice(0, -1).map(([low]) => low);
@@ -73,6 +88,7 @@ export function movedMesh(
   const place = (of: Program, frame: number) => (still ? of.channelValue(slots.at(-1)!, frame) : frame);
   return {
     mesh,
+    own: 0,
     targets: along.map(({ at, shape }, i) => ({
       name: still ? `squash ${i + 1}` : `frame ${Math.round(at * 1000) / 1000}`,
       displacements: shape,
@@ -88,13 +104,25 @@ export function movedMesh(
   };
 }
 
-function displacements(mesh: TriangleMesh, deformation: Deformation, values: readonly number[]): number[] {
+/** How far all points go at some values: those of the model's own targets first, then the deformation's. */
+function displacements(
+  { positions, own: targets }: MeshPoints,
+  own: number,
+  deformation: Deformation,
+  values: readonly number[],
+): number[] {
   const out: number[] = [];
   const point = new Float64Array(3);
-  for (let i = 0; i < mesh.positions.length; i += 3) {
-    point.set([mesh.positions[i]!, mesh.positions[i + 1]!, mesh.positions[i + 2]!]);
-    deformation.move(point, values);
-    for (let row = 0; row < 3; row++) out.push(point[row]! - mesh.positions[i + row]!);
+  const byOwn = new Float64Array(3);
+  const rest = values.slice(own);
+  for (let i = 0; i < positions.length; i += 3) {
+    for (let row = 0; row < 3; row++) {
+      point[row] = positions[i + row]!;
+      byOwn[row] = 0;
+      for (let t = 0; t < own; t++) byOwn[row] = byOwn[row]! + values[t]! * targets[t]![i + row]!;
+    }
+    deformation.move(point, rest, byOwn);
+    for (let row = 0; row < 3; row++) out.push(point[row]! - positions[i + row]!);
   }
   return out;
 }

@@ -45,6 +45,7 @@ export class AnimationWriter {
   /** The weights of a deformed mesh's targets, all in one sampler. */
   private weights({ moved, indices }: PartNodes): void {
     if (!moved || (moved.ofShotOnly && !this.isFinished)) return;
+    if (!moved.channels.some((channel) => this.shot.moving.has(channel))) return;
     const target = { node: indices.at(-1)!, path: 'weights' };
     this.track(target, 'SCALAR', this.shot.weightsTrack(moved));
   }

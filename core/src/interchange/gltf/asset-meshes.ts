@@ -1,8 +1,22 @@
+import type { MeshPoints, MovedMesh } from '../../shot';
 import { bytesOfUri } from '../asset-bytes';
 import type { GltfBuilder } from './builder';
-import type { GltfJson, GltfTextureRef } from './document';
+import type { GltfJson, GltfMesh, GltfTextureRef } from './document';
 import { findAssetNode } from './asset-node';
 import { readGlb } from './container';
+import { meshPoints } from './mesh-points';
+
+/** How a mesh is taken over: with its skin, and with what moves its points. */
+export interface AddedMesh {
+  readonly skinned: boolean;
+  readonly moved: MovedMesh | null;
+}
+
+/** Where a mesh came to lie, and the material of its first primitive. */
+export interface AddedIndices {
+  readonly mesh: number;
+  readonly material: number | null;
+}
 
 /** Copies meshes with their materials and textures out of GLB assets into a glTF that is being built; each once. */
 export class AssetMeshes {
@@ -13,13 +27,27 @@ export class AssetMeshes {
     private readonly uris: ReadonlyMap<string, string>,
   ) {}
 
-  add(assetId: string, node: string): { mesh: number; material: number | null } | null {
+  add(assetId: string, node: string, { skinned, moved }: AddedMesh): AddedIndices | null {
+    return this.copyOf(assetId)?.mesh(node, skinned, moved) ?? null;
+  }
+
+  /** The points of a node's mesh; null where there is none. */
+  points(assetId: string, node: string): MeshPoints | null {
+    return this.copyOf(assetId)?.points(node) ?? null;
+  }
+
+  /** The inverse bind matrices of a node's skin, copied: the index of their accessor, null where there is no skin of so many joints. */
+  binds(assetId: string, node: string, joints: number): { readonly accessor: number | undefined } | null {
+    return this.copyOf(assetId)?.binds(node, joints) ?? null;
+  }
+
+  private copyOf(assetId: string): AssetCopy | null {
     let copy = this.opened.get(assetId);
     if (copy === undefined) {
       copy = this.open(assetId);
       this.opened.set(assetId, copy);
     }
-    return copy?.mesh(node) ?? null;
+    return copy;
   }
 
   private open(assetId: string): AssetCopy | null {
@@ -42,27 +70,69 @@ class AssetCopy {
     private readonly bin: Uint8Array,
   ) {}
 
-  mesh(nodeName: string): { mesh: number; material: number | null } | null {
+  binds(nodeName: string, joints: number): { readonly accessor: number | undefined } | null {
     const index = findAssetNode(this.json, nodeName);
-    const source = index === null ? undefined : this.json.nodes?.[index]?.mesh;
-    const mesh = source === undefined ? undefined : this.json.meshes?.[source];
-    if (source === undefined || !mesh) return null;
+    const node = index === null ? undefined : this.json.nodes?.[index];
+    const skin = node?.skin === undefined ? undefined : this.json.skins?.[node.skin];
+    if (skin?.joints.length !== joints) return null;
+    const { inverseBindMatrices } = skin;
+    return { accessor: inverseBindMatrices === undefined ? undefined : this.accessor(inverseBindMatrices) };
+  }
+
+  mesh(nodeName: string, skinned: boolean, moved: MovedMesh | null): AddedIndices | null {
+    const source = this.meshOf(nodeName);
+    const mesh = source === null ? undefined : this.json.meshes?.[source];
+    if (!mesh) return null;
     if (this.json.extensionsRequired?.includes(QUANTIZED)) this.builder.require(QUANTIZED);
-    const copied = this.once(`mesh ${source}`, () =>
-      this.builder.add('meshes', {
-        ...mesh,
-        primitives: mesh.primitives.map((primitive) => ({
-          ...(primitive.mode === undefined ? {} : { mode: primitive.mode }),
-          attributes: this.attributes(primitive.attributes),
-          ...(primitive.indices === undefined ? {} : { indices: this.accessor(primitive.indices) }),
-          ...(primitive.material === undefined ? {} : { material: this.material(primitive.material) }),
-          ...(primitive.targets
-            ? { targets: primitive.targets.map((target) => this.attributes(target)) }
-            : {}),
-        })),
-      }),
-    );
+    const ownOnly = !moved || moved.targets.length === moved.own;
+    const copied = ownOnly
+      ? this.once(`mesh ${source} ${skinned}`, () => this.copy(mesh, skinned, null))
+      : this.copy(mesh, skinned, moved);
     return { mesh: copied, material: this.builder.json.meshes?.[copied]?.primitives[0]?.material ?? null };
+  }
+
+  points(nodeName: string): MeshPoints | null {
+    const source = this.meshOf(nodeName);
+    const mesh = source === null ? undefined : this.json.meshes?.[source];
+    return mesh ? meshPoints(this.json, this.bin, mesh) : null;
+  }
+
+  private meshOf(nodeName: string): number | null {
+    const index = findAssetNode(this.json, nodeName);
+    return (index === null ? undefined : this.json.nodes?.[index]?.mesh) ?? null;
+  }
+
+  /** A mesh with its own targets; with those that move it besides, or in their place, where `moved` has such. */
+  private copy(mesh: GltfMesh, skinned: boolean, moved: MovedMesh | null): number {
+    let from = 0;
+    const primitives = mesh.primitives.map((primitive) => {
+      const points = this.json.accessors?.[primitive.attributes['POSITION'] ?? -1]?.count ?? 0;
+      const [first, end] = [from * 3, (from += points) * 3];
+      const own = (primitive.targets ?? []).slice(0, moved?.own ?? Infinity);
+      const targets = [
+        ...own.map((target) => this.attributes(target, skinned)),
+        ...(moved?.targets.slice(moved.own) ?? []).map(({ displacements }) => ({
+          POSITION: this.builder.floats(displacements.slice(first, end), 'VEC3', 3, {
+            bounds: true,
+            vertices: true,
+          }),
+        })),
+      ];
+      return {
+        ...(primitive.mode === undefined ? {} : { mode: primitive.mode }),
+        attributes: this.attributes(primitive.attributes, skinned),
+        ...(primitive.indices === undefined ? {} : { indices: this.accessor(primitive.indices) }),
+        ...(primitive.material === undefined ? {} : { material: this.material(primitive.material) }),
+        ...(targets.length > 0 ? { targets } : {}),
+      };
+    });
+    if (!moved) return this.builder.add('meshes', { ...mesh, primitives });
+    const { weights: _, ...rest } = mesh;
+    return this.builder.add('meshes', {
+      ...rest,
+      primitives,
+      extras: { ...mesh.extras, targetNames: moved.targets.map(({ name }) => name) },
+    });
   }
 
   private once(mark: string, make: () => number): number {
@@ -73,9 +143,9 @@ class AssetCopy {
     return index;
   }
 
-  /** Joints and weights stay behind with the skin they belong to. */
-  private attributes(attributes: Readonly<Record<string, number>>): Record<string, number> {
-    const kept = Object.entries(attributes).filter(([name]) => !/^(JOINTS|WEIGHTS)_/.test(name));
+  /** Joints and weights come only with the skin they belong to. */
+  private attributes(attributes: Readonly<Record<string, number>>, skinned: boolean): Record<string, number> {
+    const kept = Object.entries(attributes).filter(([name]) => skinned || !/^(JOINTS|WEIGHTS)_/.test(name));
     return Object.fromEntries(kept.map(([name, accessor]) => [name, this.accessor(accessor)]));
   }
 

@@ -90,8 +90,6 @@ async function bringForeign(
     report,
   );
   report.push(...notShown(json));
-  if (json.skins?.length)
-    report.push(plural(json.skins.length, 'skin') + ' shown as modelled: skinned meshes do not bend');
   const project: Project = {
     format: 'kaizen',
     version: 1,

@@ -34,6 +34,7 @@ export class GltfBuilder {
   add<
     K extends
       | 'nodes'
+      | 'skins'
       | 'meshes'
       | 'materials'
       | 'cameras'

@@ -28,7 +28,11 @@ export interface GltfAccessor {
   normalized?: boolean;
   min?: number[];
   max?: number[];
-  sparse?: { count: number; indices: { bufferView: number }; values: { bufferView: number } };
+  sparse?: {
+    count: number;
+    indices: { bufferView: number; byteOffset?: number; componentType: number };
+    values: { bufferView: number; byteOffset?: number };
+  };
 }
 
 export interface GltfPrimitive {
@@ -45,6 +49,13 @@ export interface GltfMesh {
   primitives: GltfPrimitive[];
   weights?: number[];
   extras?: { targetNames?: string[]; [name: string]: unknown };
+}
+
+export interface GltfSkin {
+  name?: string;
+  joints: number[];
+  skeleton?: number;
+  inverseBindMatrices?: number;
 }
 
 export interface GltfTextureRef {
@@ -111,7 +122,7 @@ export interface GltfJson {
   images?: { uri?: string; bufferView?: number; mimeType?: string; name?: string }[];
   samplers?: Record<string, unknown>[];
   cameras?: GltfCamera[];
-  skins?: unknown[];
+  skins?: GltfSkin[];
   accessors?: GltfAccessor[];
   bufferViews?: GltfBufferView[];
   buffers?: { byteLength: number; uri?: string; extensions?: Record<string, unknown> }[];

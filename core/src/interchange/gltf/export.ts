@@ -34,7 +34,7 @@ export function exportGltf(project: Project, options: GltfOptions = {}): Result<
     const program = id === shotClip ? null : compile(project, { clip: id });
     if (program?.ok) alone.set(id, new Shot(project, program.value, { ...settings, clip: id }));
   }
-  const scene = new SceneWriter(builder, finished, [...alone.values()]);
+  const scene = new SceneWriter(builder, finished, [...alone.values()], (message) => options.tell?.(message));
   scene.write();
   const animate = (name: string, of: Shot) =>
     new AnimationWriter(builder, of, scene, of === finished).write(name);

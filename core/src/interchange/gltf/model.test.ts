@@ -188,6 +188,16 @@ describe('a model whose references lead nowhere', () => {
       /^\/scenes\/0\/nodes: it names number 9 of nodes/,
     ],
     [
+      'primitives that are no list',
+      (json) => (json['meshes'] = [{ primitives: 'all' }]),
+      /^\/meshes\/0\/primitives: it must be a list of objects/,
+    ],
+    [
+      'an animation without channels',
+      (json) => (json['animations'] = [{ samplers: [] }]),
+      /^\/animations\/0\/channels: it must be a list of objects/,
+    ],
+    [
       'a node’s skin',
       (json) => (json['nodes'][0].skin = 0),
       /^\/nodes\/0\/skin: it names number 0 of skins, and there are 0/,

@@ -54,6 +54,10 @@ class PartMaker {
     return parts;
   }
 
+  private joints(skin: number): string[] {
+    return (this.json.skins?.[skin]?.joints ?? []).map((node) => this.ids[node]!);
+  }
+
   private withContent(base: object, node: GltfNode, index: number): Part {
     const light = lightOf(this.json, node);
     const camera = node.camera === undefined ? undefined : this.json.cameras?.[node.camera];
@@ -68,7 +72,12 @@ class PartMaker {
       return {
         ...base,
         kind: 'mesh',
-        geometry: { shape: 'asset', asset: this.asset, node: assetNodeName(this.json, index) },
+        geometry: {
+          shape: 'asset',
+          asset: this.asset,
+          node: assetNodeName(this.json, index),
+          ...(node.skin === undefined ? {} : { skin: this.joints(node.skin) }),
+        },
         material: materialOf(source),
         morphs,
       } as unknown as Part;

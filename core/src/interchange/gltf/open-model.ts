@@ -84,6 +84,13 @@ const LISTS = [
   'skins',
 ] as const;
 
+/** Lists of objects that each of some things must have. */
+const INNER_LISTS = [
+  ['meshes', 'primitives'],
+  ['animations', 'channels'],
+  ['animations', 'samplers'],
+] as const;
+
 function checkShape(json: GltfJson): void {
   if (typeof json !== 'object' || json === null || typeof json.asset !== 'object' || json.asset === null) {
     throw gltfProblem('/asset', 'it is no glTF; there must be an "asset" with its version');
@@ -98,6 +105,18 @@ function checkShape(json: GltfJson): void {
       throw gltfProblem(`/${name}`, 'it must be a list of objects');
     }
   }
+  for (const [name, inner] of INNER_LISTS)
+    json[name]?.forEach((item, i) => {
+      const list: unknown = (item as unknown as Readonly<Record<string, unknown>>)[inner];
+      if (!Array.isArray(list) || list.some((each) => typeof each !== 'object' || each === null))
+        throw gltfProblem(`/${name}/${i}/${inner}`, 'it must be a list of objects');
+    });
+  json.animations?.forEach(({ channels }, i) =>
+    channels.forEach(({ target }: { readonly target: unknown }, k) => {
+      if (typeof target !== 'object' || target === null)
+        throw gltfProblem(`/animations/${i}/channels/${k}/target`, 'it must say what is moved');
+    }),
+  );
   if ((json.nodes?.length ?? 0) > LIMITS.parts)
     throw gltfProblem(
       '/nodes',

@@ -122,7 +122,7 @@ describe('numbers of accessors', () => {
           type: 'SCALAR',
           sparse: {
             count: 1,
-            indices: { bufferView: 2, componentType: 5121 } as never,
+            indices: { bufferView: 2, componentType: 5121 },
             values: { bufferView: 3 },
           },
         },

@@ -3,7 +3,7 @@ import { shapeMesh } from '../../shape';
 import type { MovedMesh } from '../../shot';
 import type { GltfBuilder } from './builder';
 import type { GltfMaterial } from './document';
-import type { AssetMeshes } from './asset-meshes';
+import type { AddedIndices, AssetMeshes } from './asset-meshes';
 
 /** The index of a mesh for a part: its shape with its material, or the asset's own mesh copied over. */
 export function addMesh(
@@ -11,8 +11,10 @@ export function addMesh(
   part: MeshPart,
   assets: AssetMeshes,
   moved: (MovedMesh & { readonly first: readonly number[] }) | null,
-): { mesh: number; material: number | null } | null {
-  if (part.geometry.shape === 'asset') return assets.add(part.geometry.asset, part.geometry.node);
+  skinned: boolean,
+): AddedIndices | null {
+  if (part.geometry.shape === 'asset')
+    return assets.add(part.geometry.asset, part.geometry.node, { skinned, moved });
   const { positions, normals, indices } = moved?.mesh ?? shapeMesh(part.geometry);
   const material = builder.add('materials', gltfMaterial(part.name, part.material));
   if (part.material.emissive.some((value) => value > 1)) builder.use('KHR_materials_emissive_strength');

@@ -1,4 +1,4 @@
-import type { Part } from '../../project';
+import type { AssetGeometry, Part } from '../../project';
 import { channelName } from '../../project';
 import { movedMesh, type MovedMesh, type Shot } from '../../shot';
 import { AssetMeshes } from './asset-meshes';
@@ -26,11 +26,13 @@ export interface PartNodes {
 export class SceneWriter {
   readonly parts: PartNodes[] = [];
   private readonly lights: unknown[] = [];
+  private readonly skinned = new Set<string>();
 
   constructor(
     private readonly builder: GltfBuilder,
     private readonly shot: Shot,
     private readonly clips: readonly Shot[],
+    private readonly tell: (message: string) => void,
   ) {}
 
   write(): void {
@@ -64,9 +66,38 @@ export class SceneWriter {
       if (parent) (parent.children ??= []).push(indices[0]!);
       else roots.push(indices[0]!);
     });
+    for (const { part, indices } of this.parts) this.writeSkin(part, indices.at(-1)!, assets);
     builder.json.scene = 0;
     builder.json.scenes = [{ name: project.name, ...(roots.length > 0 ? { nodes: roots } : {}) }];
     if (this.lights.length > 0) builder.json.extensions = { KHR_lights_punctual: { lights: this.lights } };
+  }
+
+  /** Joints on the nodes that bear what hangs on the parts they stand for. */
+  private writeSkin(part: Part, bearer: number, assets: AssetMeshes): void {
+    const node = this.builder.json.nodes![bearer]!;
+    const geometry = assetOf(part);
+    if (!this.skinned.has(part.id) || !geometry?.skin || node.mesh === undefined) return;
+    const { asset, node: name, skin: ids } = geometry;
+    const binds = assets.binds(asset, name, ids.length);
+    const bearers = new Map(this.parts.map(({ part: { id }, indices }) => [id, indices.at(-1)!]));
+    node.skin = this.builder.add('skins', {
+      name: part.name,
+      joints: ids.map((id) => bearers.get(id)!),
+      ...(binds?.accessor === undefined ? {} : { inverseBindMatrices: binds.accessor }),
+    });
+  }
+
+  /** Meshes whose joints stand in one tree, as glTF wants them; others are written as modelled. */
+  private isSkinned(part: Part, assets: AssetMeshes): boolean {
+    const geometry = assetOf(part);
+    if (!geometry?.skin || !assets.binds(geometry.asset, geometry.node, geometry.skin.length)) return false;
+    const parents = new Map(this.shot.project.parts.map(({ id, parent }) => [id, parent]));
+    const roots = new Set(geometry.skin.map((id) => rootOf(parents, id)));
+    if (roots.size === 1) return true;
+    this.tell(
+      `${part.name} has joints in ${roots.size} trees, and glTF has one for a skin: it stands as modelled`,
+    );
+    return false;
   }
 
   private content(
@@ -78,15 +109,20 @@ export class SceneWriter {
     switch (part.kind) {
       case 'mesh': {
         const alone = this.clips.map(({ program }) => program);
-        const moved = movedMesh(part, this.shot.program, alone, this.shot.settings);
+        const geometry = assetOf(part);
+        const points = geometry && assets.points(geometry.asset, geometry.node);
+        const moved = movedMesh(part, this.shot.program, alone, this.shot.settings, points);
+        if (this.isSkinned(part, assets)) this.skinned.add(part.id);
         const added = addMesh(
           this.builder,
           part,
           assets,
           moved && { ...moved, first: moved.weights(this.shot.program, this.shot.settings.start) },
+          this.skinned.has(part.id),
         );
         if (!added) return none;
         node.mesh = added.mesh;
+        if (points && moved) node.weights = [...moved.weights(this.shot.program, this.shot.settings.start)];
         return { ...none, material: added.material, moved };
       }
       case 'camera':
@@ -102,4 +138,15 @@ export class SceneWriter {
         return none;
     }
   }
+}
+
+function assetOf(part: Part): AssetGeometry | null {
+  return part.kind === 'mesh' && part.geometry.shape === 'asset' ? part.geometry : null;
+}
+
+/** The part at the top of the tree in which a part stands. */
+function rootOf(parents: ReadonlyMap<string, string | null>, id: string): string {
+  let at = id;
+  for (let parent = parents.get(at); parent; parent = parents.get(at)) at = parent;
+  return at;
 }

@@ -4,9 +4,11 @@ import {
   type Mesh,
   type MeshStandardMaterial,
   type Object3D,
+  type SkinnedMesh,
   type Texture,
 } from 'three';
 import { GLTFLoader, type GLTF } from 'three/examples/jsm/loaders/GLTFLoader.js';
+import { skinOf, type ModelSkin } from './solids/model-solid';
 import { findAssetNode, readGlb, type Asset, type GltfJson } from '@kaizen/core';
 
 /** A mesh of a model: its triangles, the colour and the picture on them. */
@@ -14,6 +16,7 @@ export interface AssetMesh {
   readonly geometry: BufferGeometry;
   readonly color: Color;
   readonly map: Texture | null;
+  readonly skin: ModelSkin | null;
 }
 
 /** The bytes of a model, null where they are nowhere. */
@@ -49,7 +52,14 @@ export async function assetMeshes(
     const mesh = object as Mesh;
     if (!mesh.isMesh) return [];
     const material = mesh.material as MeshStandardMaterial;
-    return [{ geometry: mesh.geometry, color: material.color.clone(), map: material.map }];
+    return [
+      {
+        geometry: mesh.geometry,
+        color: material.color.clone(),
+        map: material.map,
+        skin: skinOf(mesh as SkinnedMesh),
+      },
+    ];
   });
 }
 

@@ -1,6 +1,7 @@
 import { SLOT_VISIBLE, type Part } from '@kaizen/core';
 import type { PartLines } from './part-lines';
 import type { DeformedSolid } from './solids/deformed-solid';
+import type { ModelSolid } from './solids/model-solid';
 import type { Look } from './solids/solid-batch';
 import type { Solid } from './solids/solids';
 
@@ -13,6 +14,10 @@ export interface DrawnPart {
   readonly lines: PartLines | null;
   /** What deforms its mesh; null where nothing does. */
   readonly deformed: DeformedSolid | null;
+  /** Its meshes from a model that change their shape. */
+  readonly bending: ModelSolid[];
+  /** What its solids are placed by: its world matrix, or no matrix where the joints of a skin place them. */
+  readonly placement: Float64Array;
   /** Its world matrix, column-major. */
   readonly matrix: Float64Array;
   hidden: boolean;
@@ -29,8 +34,8 @@ export function lookAt(channels: Float64Array, first: number): Look {
 }
 
 /** Puts a part's drawing where its matrix says, or hides it. */
-export function placePart({ solids, lines, matrix, hidden }: DrawnPart): void {
-  for (const { batch, slot } of solids) batch.place(slot, hidden ? null : matrix);
+export function placePart({ solids, lines, matrix, placement, hidden }: DrawnPart): void {
+  for (const { batch, slot } of solids) batch.place(slot, hidden ? null : placement);
   if (!lines) return;
   lines.object.matrix.fromArray(matrix);
   lines.object.matrixWorld.copy(lines.object.matrix);
@@ -45,4 +50,9 @@ export function showLines({ part, lines, chosen }: DrawnPart, channels: Float64A
     lines.show({ lens: [channels[at]! / part.camera.sensorHeight, channels[at + 1]!], chosen });
   if (part.kind === 'light')
     lines.show({ light: [channels[at + 1]!, channels[at + 2]!, channels[at + 3]!, channels[at]!] });
+}
+
+/** Whether the joints of a skin place its meshes. */
+export function isSkinned({ bending }: DrawnPart): boolean {
+  return bending.some(({ joints }) => joints.length > 0);
 }

@@ -1,7 +1,7 @@
 import { Group, LineBasicMaterial, LineSegments, type BufferGeometry, type Color } from 'three';
 import type { Program, Project } from '@kaizen/core';
 import { neighbourKeyFrame } from '../stage/key-time';
-import type { DrawnPart } from './drawn-part';
+import { isSkinned, type DrawnPart } from './drawn-part';
 import { creaseLines } from './solids/edge-quads';
 
 /** Pale edges of parts where they stand at their keys before and after the playhead. */
@@ -29,11 +29,14 @@ export class Ghosts {
     for (const way of [-1, 1] as const) {
       const at = neighbourKeyFrame(project, { channels: [], parts: selected }, frame, way);
       if (at === null) continue;
-      for (const { part, solids, lines } of chosen) {
+      for (const drawn of chosen) {
+        const { part, solids, lines } = drawn;
         const index = places.get(part.id);
         if (index === undefined) continue;
         program.worldMatrix(index, at, matrix);
-        for (const { batch } of solids) this.add(this.creasesOf(batch.drawn.edges), matrix);
+        // What a skin bends has no one place at another frame.
+        if (!isSkinned(drawn))
+          for (const { batch } of solids) this.add(this.creasesOf(batch.drawn.edges), matrix);
         if (lines) this.add(lines.object.geometry, matrix);
       }
     }

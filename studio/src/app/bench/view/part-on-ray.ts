@@ -1,5 +1,6 @@
-import { Mesh, type Intersection, type Raycaster, type Vector3 } from 'three';
+import type { Intersection, Raycaster, Vector3 } from 'three';
 import type { DrawnPart } from './drawn-part';
+import { rayOnSolid } from './solids/ray-on-solid';
 
 /** A part that a ray meets, and the place in the world where it does. */
 export interface PartHit {
@@ -13,18 +14,16 @@ export function partOnRay(
   ray: Raycaster,
   { lines }: { readonly lines: boolean },
 ): PartHit | null {
-  const probe = new Mesh();
   let nearest = Infinity;
   let found: PartHit | null = null;
   for (const drawn of parts) {
     if (drawn.hidden) continue;
-    const hits: Intersection[] = [];
+    const hits: Pick<Intersection, 'distance' | 'point'>[] = [];
     for (const { batch } of drawn.solids) {
-      probe.geometry = batch.drawn.solid;
-      probe.matrixWorld.fromArray(drawn.matrix);
-      probe.raycast(ray, hits);
+      const hit = rayOnSolid(batch.drawn.solid, drawn.placement, ray.ray);
+      if (hit) hits.push(hit);
     }
-    if (lines) drawn.lines?.object.raycast(ray, hits);
+    if (lines) drawn.lines?.object.raycast(ray, hits as Intersection[]);
     for (const { distance, point } of hits)
       if (distance < nearest) [nearest, found] = [distance, { part: drawn.part.id, place: point }];
   }

@@ -20,16 +20,19 @@ import {
 } from '@kaizen/core';
 import { token } from '../../ui/theme';
 import { assetMeshes, type AssetMesh, type BytesOf } from './asset-loader';
-import { lookAt, placePart, showLines, type DrawnPart } from './drawn-part';
+import { isSkinned, lookAt, placePart, showLines, type DrawnPart } from './drawn-part';
 import { Ghosts } from './ghosts';
 import { Ground, shadowMatrix } from './ground';
 import type { Inks } from './ink-material';
 import { PartLines } from './part-lines';
 import { partOnRay, type PartHit } from './part-on-ray';
 import { deformedSolid, type DeformedSolid } from './solids/deformed-solid';
+import { bends, ModelSolid } from './solids/model-solid';
 import { Solids } from './solids/solids';
 import { Seen } from './seen';
 import { TrailObject, type Bead } from './trail';
+
+const UNMOVED = new Matrix4().toArray();
 
 /** The three.js scene of a project: parts as ink drawings, ground, shadow, trail, ghosts. It only copies matrices and draws. */
 export class StageScene {
@@ -135,6 +138,8 @@ export class StageScene {
       ownLooks: [],
       lines: lined ? new PartLines(part, this.inks.ink) : null,
       deformed: deformedSolid(part),
+      bending: [],
+      placement: new Float64Array(16),
       matrix: new Float64Array(16),
       hidden: true,
       chosen: false,
@@ -164,8 +169,13 @@ export class StageScene {
   /** A model's meshes arrive late: a part that went or was changed meanwhile takes none. */
   private addMeshes(drawn: DrawnPart, meshes: readonly AssetMesh[]): void {
     if (this.drawn.get(drawn.part.id) !== drawn) return;
-    for (const { geometry, color, map } of meshes) {
-      drawn.solids.push(this.solids.addMesh(drawn.part.id, geometry, map));
+    for (const [i, { geometry, color, map, skin }] of meshes.entries()) {
+      const { part } = drawn;
+      if (part.kind === 'mesh' && bends(part, geometry, skin)) {
+        const bending = new ModelSolid(part, geometry, skin);
+        drawn.bending.push(bending);
+        drawn.solids.push(this.solids.addBending(part.id, i, bending, map));
+      } else drawn.solids.push(this.solids.addMesh(part.id, geometry, map));
       drawn.ownLooks.push([color.r, color.g, color.b, 1, 0, 0, 0, 0.8, 0]);
     }
     for (const [i, { batch, slot }] of drawn.solids.entries()) {
@@ -201,8 +211,10 @@ export class StageScene {
       const drawn = this.drawn.get(parts[i]!.id);
       if (!drawn) continue;
       drawn.matrix.set(out.world[i]!);
+      drawn.placement.set(isSkinned(drawn) ? UNMOVED : drawn.matrix);
       drawn.hidden = hidden[i] === 1 || this.seen.hides(drawn.part.id);
       if (drawn.deformed) deform(program, out, drawn.part.id, drawn.deformed);
+      if (!drawn.hidden) for (const bending of drawn.bending) bend(program, out, drawn.part.id, bending);
       placePart(drawn);
       showLines(drawn, out.channels, slot);
       const [first] = drawn.solids;
@@ -244,10 +256,11 @@ export class StageScene {
     const within = ids.length > 0 ? this.within(ids) : null;
     const places: Vector3[] = [];
     const world = new Matrix4();
-    for (const { part, solids, lines, matrix, hidden } of this.drawn.values()) {
+    for (const { part, solids, lines, matrix, placement, hidden } of this.drawn.values()) {
       if (within ? !within.has(part.id) : hidden) continue;
       world.fromArray(matrix);
       const shapes = solids.map(({ batch }) => batch.drawn.solid);
+      if (solids.length > 0) world.fromArray(placement);
       if (lines && within) shapes.push(lines.object.geometry);
       for (const shape of shapes) {
         shape.computeBoundingBox();
@@ -291,6 +304,15 @@ export class StageScene {
 function deform(program: Program, out: FrameOutput, part: string, deformed: DeformedSolid): void {
   const { slots } = program.structure;
   deformed.show(deformed.properties.map((property) => out.channels[slots.get(`${part}/${property}`)!]!));
+}
+
+/** Bends a model's mesh as the part's channels and the joints of its skin say. */
+function bend(program: Program, out: FrameOutput, part: string, bending: ModelSolid): void {
+  const { slots, partIndex } = program.structure;
+  bending.show(
+    bending.properties.map((property) => out.channels[slots.get(`${part}/${property}`)!]!),
+    bending.joints.map((joint) => out.world[partIndex.get(joint)!]!),
+  );
 }
 
 /** Brings world matrices up to date; the scene does not do it by itself. */

@@ -44,6 +44,7 @@ export class DeformedSolid {
     solid.setAttribute('normal', new BufferAttribute(Float32Array.from(normals), 3));
     solid.setAttribute('uv', new BufferAttribute(new Float32Array((positions.length / 3) * 2), 2));
     solid.setIndex(Array.from(indices));
+    solid.userData = { deforms: true };
     const edges = edgeQuads(solid);
     this.drawn = { solid, edges };
     this.moving = [

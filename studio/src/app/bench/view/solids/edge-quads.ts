@@ -15,12 +15,12 @@ interface Edge {
  * The edges of a mesh as quads that a shader widens to lines: each of the four corners of a quad has both ends of its edge
  * (`start`, `end`), the normals of the two faces that meet there (`left`, `right`), and `corner`: where along (0 or 1), on which
  * side (−1 or 1), and whether it is a crease (1), which is drawn also inside the silhouette. `userData.closed` tells whether
- * every edge has two faces.
+ * every edge has two faces, `userData.starts` and `userData.ends` which vertex of the solid each corner's `start` and `end` is.
  */
 export function edgeQuads(solid: BufferGeometry): BufferGeometry {
-  const { places, triangles } = welded(solid);
+  const { places, vertices, triangles } = welded(solid);
   const normals = triangles.map((corners) => faceNormal(corners.map((i) => places[i]!)));
-  const edges = edgesOf(triangles);
+  const edges = [...edgesOf(triangles)];
   const seen: {
     readonly edge: Edge;
     readonly left: Vector3;
@@ -42,12 +42,16 @@ export function edgeQuads(solid: BufferGeometry): BufferGeometry {
   const leftNormals = new Float32Array(count * 3);
   const rightNormals = new Float32Array(count * 3);
   const corner = new Float32Array(count * 3);
+  const starts = new Uint32Array(count);
+  const ends = new Uint32Array(count);
   const indices: number[] = [];
   seen.forEach(({ edge, left, right, crease }, i) => {
     for (let k = 0; k < 4; k++) {
       const at = (i * 4 + k) * 3;
       places[edge.from]!.toArray(start, at);
       places[edge.to]!.toArray(end, at);
+      starts[i * 4 + k] = vertices[edge.from]!;
+      ends[i * 4 + k] = vertices[edge.to]!;
       left.toArray(leftNormals, at);
       right.toArray(rightNormals, at);
       corner.set([k >> 1, k % 2 === 0 ? -1 : 1, crease], at);
@@ -62,7 +66,7 @@ export function edgeQuads(solid: BufferGeometry): BufferGeometry {
   quads.setAttribute('right', new BufferAttribute(rightNormals, 3));
   quads.setAttribute('corner', new BufferAttribute(corner, 3));
   quads.setIndex(indices);
-  quads.userData = { closed: [...edgesOf(triangles)].every(({ faces }) => faces.length === 2) };
+  quads.userData = { closed: edges.every(({ faces }) => faces.length === 2), starts, ends };
   return quads;
 }
 
@@ -77,14 +81,16 @@ export function creaseLines(quads: BufferGeometry): BufferGeometry {
   return new BufferGeometry().setFromPoints(points);
 }
 
-/** Vertices at one place made one, and the triangles over them; triangles without an area are left out. */
+/** Vertices at one place made one, the first vertex at each, and the triangles over them; triangles without an area are left out. */
 function welded(solid: BufferGeometry): {
   readonly places: readonly Vector3[];
+  readonly vertices: readonly number[];
   readonly triangles: readonly (readonly [number, number, number])[];
 } {
   const position = solid.getAttribute('position');
   const index = solid.getIndex();
   const places: Vector3[] = [];
+  const vertices: number[] = [];
   const known = new Map<string, number>();
   const nameOf = (i: number) => {
     const place = new Vector3().fromBufferAttribute(position, i);
@@ -93,6 +99,7 @@ function welded(solid: BufferGeometry): {
     if (name === undefined) {
       known.set(key, (name = places.length));
       places.push(place);
+      vertices.push(i);
     }
     return name;
   };
@@ -103,7 +110,7 @@ function welded(solid: BufferGeometry): {
     const [a, b, c] = [names[corners[i]!]!, names[corners[i + 1]!]!, names[corners[i + 2]!]!];
     if (a !== b && b !== c && c !== a) triangles.push([a, b, c]);
   }
-  return { places, triangles };
+  return { places, vertices, triangles };
 }
 
 /** Places nearer than this, in metres, are one; zero has one sign. */

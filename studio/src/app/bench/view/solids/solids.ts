@@ -3,6 +3,7 @@ import { shapeMesh, type Geometry } from '@kaizen/core';
 import { edgeMaterial, fillMaterial, shadowMaterial, type Inks } from '../ink-material';
 import type { DeformedSolid } from './deformed-solid';
 import { edgeQuads } from './edge-quads';
+import type { ModelSolid } from './model-solid';
 import { SolidBatch, type Drawn, type Slot } from './solid-batch';
 
 /** One solid of a part: its batch and its place in it. */
@@ -36,6 +37,11 @@ export class Solids {
   /** A solid of its own, as it changes its shape. */
   addDeformed(part: string, { drawn }: DeformedSolid): Solid {
     return this.put(part, `deformed ${part}`, () => drawn, null);
+  }
+
+  /** One mesh of a model that changes its shape: a solid of its own. */
+  addBending(part: string, number: number, { drawn }: ModelSolid, map: Texture | null): Solid {
+    return this.put(part, `bending ${part} ${number}`, () => drawn, map);
   }
 
   addMesh(part: string, geometry: BufferGeometry, map: Texture | null): Solid {
