@@ -6,36 +6,38 @@ export function sha256Hex(bytes: Uint8Array): string {
   return bytesToHex(sha256(bytes));
 }
 
-const ALPHABET = 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/';
-const DIGITS = new Map([...ALPHABET].map((letter, i) => [letter.charCodeAt(0), i]));
+const LETTERS = new TextEncoder().encode('ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/');
+const PADDING = '='.charCodeAt(0);
+/** What each letter stands for; 64 for what is no letter of base64. */
+const DIGITS = new Uint8Array(256).fill(64);
+LETTERS.forEach((letter, digit) => (DIGITS[letter] = digit));
 
-/** Bytes as base64 (RFC 4648 §4), in pieces, so that big files do not overflow the stack. */
+/** Bytes as base64 (RFC 4648 §4). The letters are gathered as bytes and made a text at once: a model has millions. */
 export function toBase64(bytes: Uint8Array): string {
-  const pieces: string[] = [];
-  let text = '';
+  const letters = new Uint8Array(Math.ceil(bytes.length / 3) * 4);
+  let at = 0;
   for (let i = 0; i < bytes.length; i += 3) {
     const group = (bytes[i]! << 16) | ((bytes[i + 1] ?? 0) << 8) | (bytes[i + 2] ?? 0);
-    text += ALPHABET[group >> 18]! + ALPHABET[(group >> 12) & 63]!;
-    text += i + 1 < bytes.length ? ALPHABET[(group >> 6) & 63]! : '=';
-    text += i + 2 < bytes.length ? ALPHABET[group & 63]! : '=';
-    if (text.length > 8192) {
-      pieces.push(text);
-      text = '';
-    }
+    letters[at++] = LETTERS[group >> 18]!;
+    letters[at++] = LETTERS[(group >> 12) & 63]!;
+    letters[at++] = i + 1 < bytes.length ? LETTERS[(group >> 6) & 63]! : PADDING;
+    letters[at++] = i + 2 < bytes.length ? LETTERS[group & 63]! : PADDING;
   }
-  return pieces.join('') + text;
+  return new TextDecoder().decode(letters);
 }
 
 /** The bytes of base64 text, or null where it is not base64. */
 export function fromBase64(text: string): Uint8Array | null {
-  const trimmed = text.replace(/=+$/, '');
-  const bytes = new Uint8Array(Math.floor((trimmed.length * 3) / 4));
+  let { length } = text;
+  while (text.charCodeAt(length - 1) === PADDING) length--;
+  const bytes = new Uint8Array(Math.floor((length * 3) / 4));
   let group = 0;
   let bits = 0;
   let at = 0;
-  for (let i = 0; i < trimmed.length; i++) {
-    const digit = DIGITS.get(trimmed.charCodeAt(i));
-    if (digit === undefined) return null;
+  for (let i = 0; i < length; i++) {
+    const letter = text.charCodeAt(i);
+    const digit = letter < 256 ? DIGITS[letter]! : 64;
+    if (digit === 64) return null;
     group = (group << 6) | digit;
     bits += 6;
     if (bits >= 8) {

@@ -38,9 +38,11 @@ export async function bringModel(files: ModelFiles): Promise<Brought | ModelProb
   try {
     const packings: string[] = [];
     const document = await openModel(files, (packing) => packings.push(packing));
+    files.progress?.(0.3);
     const own = ownProject(document);
     if (own) return own;
-    const brought = await bringForeign(files.name, document, packings);
+    const brought = await bringForeign(files, document, packings);
+    files.progress?.(0.9);
     const [problem] = referenceProblems(brought.project);
     return problem ? { problem: true, ...problem } : brought;
   } catch (error) {
@@ -64,7 +66,7 @@ function ownProject(document: GltfDocument): Brought | null {
 }
 
 async function bringForeign(
-  fileName: string,
+  { name: fileName, progress }: ModelFiles,
   document: GltfDocument,
   packings: readonly string[],
 ): Promise<Brought> {
@@ -72,6 +74,7 @@ async function bringForeign(
   const name = fileName.replace(/\.(glb|gltf)$/i, '') || 'Model';
   const glb = writeGlb(document);
   const sha256 = sha256Hex(glb);
+  progress?.(0.5);
   const asset: Asset = {
     id: `model-${sha256.slice(0, 8)}`,
     name: fileName,
@@ -79,6 +82,7 @@ async function bringForeign(
     sha256,
     uri: dataUri(GLB, glb),
   };
+  progress?.(0.6);
   const report = packings.map((name) => `its meshes were packed with ${name} and are kept unpacked`);
   if (json.asset.extras?.kaizen !== undefined)
     report.push(

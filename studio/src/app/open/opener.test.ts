@@ -37,7 +37,7 @@ const hereReader: Pick<Reader, 'project' | 'model'> = {
     );
     return read.ok ? { ok: true, value: { project: joiner.project, bytes: read.bytes } } : read;
   },
-  model: (model: ModelBytes) => Promise.resolve(readWork.model(model)),
+  model: (model: ModelBytes) => Promise.resolve(readWork.model(model, () => undefined)),
 };
 
 /** A model that holds no project of Kaizen's: as another program would write it. */

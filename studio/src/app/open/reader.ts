@@ -45,7 +45,7 @@ export class Reader {
 
   /** A model as parts; null where the user gave it up. */
   async model(model: ModelBytes): Promise<ModelRead | null> {
-    const run = runReadModel(model);
+    const run = runReadModel(model, (share) => bar.at(share));
     const bar = this.progress.begin(`Reading ${model.name}`, run.cancel);
     try {
       return await run.result;

@@ -28,5 +28,5 @@ export interface ReadApi {
     piece: (piece: DocumentPiece) => void | Promise<void>,
     progress: (share: number) => void | Promise<void>,
   ): Promise<ProjectRead>;
-  model(model: ModelBytes): Promise<ModelRead>;
+  model(model: ModelBytes, progress: (share: number) => void | Promise<void>): Promise<ModelRead>;
 }

@@ -11,7 +11,7 @@ import {
   type AssetBytes,
   type Problem,
 } from '@kaizen/core';
-import type { ModelBytes, ModelRead, ProjectRead, ReadApi } from './read-api';
+import type { ModelRead, ProjectRead, ReadApi } from './read-api';
 
 type Fields = Readonly<Record<string, unknown>>;
 
@@ -33,16 +33,17 @@ export const readWork: ReadApi = {
     return transfer({ ok: true, bytes: checked.bytes }, buffersOf(checked.bytes));
   },
 
-  async model({ name, bytes, beside, folder }: ModelBytes): Promise<ModelRead> {
+  async model({ name, bytes, beside, folder }, progress): Promise<ModelRead> {
     const byName = new Map(beside.map((file) => [file.name, file.bytes]));
     const brought = await bringModel({
       name,
       bytes,
       beside: (path) => byName.get(folder + path) ?? byName.get(path) ?? null,
+      progress: (share) => void progress(share),
     });
     if (isBringProblem(brought)) return { ok: false, problems: [brought] };
     const { project, bytes: own } = assetsBeside(brought.project);
-    return { ok: true, brought: { ...brought, project }, bytes: own };
+    return transfer({ ok: true, brought: { ...brought, project }, bytes: own }, buffersOf(own));
   },
 };
 

@@ -21,6 +21,6 @@ export function runReadProject(
 }
 
 /** Reads a model in a worker. */
-export function runReadModel(model: ModelBytes): WorkerRun<ModelRead> {
-  return runInWorker<ReadApi, ModelRead>(readSpare.take(), (api) => api.model(model));
+export function runReadModel(model: ModelBytes, progress: (share: number) => void): WorkerRun<ModelRead> {
+  return runInWorker<ReadApi, ModelRead>(readSpare.take(), (api) => api.model(model, proxy(progress)));
 }

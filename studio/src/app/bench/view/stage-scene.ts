@@ -28,6 +28,7 @@ import { PartLines } from './part-lines';
 import { partOnRay, type PartHit } from './part-on-ray';
 import { deformedSolid, type DeformedSolid } from './solids/deformed-solid';
 import { bends, ModelSolid } from './solids/model-solid';
+import { prepareForRays } from './solids/ray-on-solid';
 import { Solids } from './solids/solids';
 import { Seen } from './seen';
 import { TrailObject, type Bead } from './trail';
@@ -59,11 +60,16 @@ export class StageScene {
   private selected: readonly string[] = [];
   private floor = 0;
   private onChange: () => void = () => undefined;
+  /** Parts whose model's meshes are on their way, and how many have come since all had. */
+  private readonly arrivals = { awaited: 0, come: 0 };
+  private onArrival: (share: number) => void = () => undefined;
   private onFailure: (model: string, reason: string) => void = () => undefined;
 
   constructor(
     canvas: HTMLCanvasElement | OffscreenCanvas,
     private readonly bytesOf: BytesOf,
+    /** Runs something soon, or after all else, a few milliseconds of such things at a time. */
+    private readonly inTurn: (run: () => void, last?: boolean) => void,
   ) {
     this.renderer = new WebGLRenderer({ canvas, antialias: true, preserveDrawingBuffer: true });
     this.renderer.setPixelRatio(Math.min(2, devicePixelRatio));
@@ -80,10 +86,15 @@ export class StageScene {
     this.recolor();
   }
 
-  /** Called when something arrived late, such as a model's meshes, and when a model can't be shown. */
-  whenChanged(callback: () => void, failed: (model: string, reason: string) => void): void {
+  /** Called when something arrived late, such as a model's meshes, when a model can't be shown, and how many of those awaited have come, 0 to 1. */
+  whenChanged(
+    callback: () => void,
+    failed: (model: string, reason: string) => void,
+    arrived: (share: number) => void,
+  ): void {
     this.onChange = callback;
     this.onFailure = failed;
+    this.onArrival = arrived;
   }
 
   /** Takes another size; the canvas takes it when it is drawn next. */
@@ -157,13 +168,31 @@ export class StageScene {
     const { asset: id, node } = part.geometry;
     const asset = project.assets.find((candidate) => candidate.id === id);
     if (!asset) return;
+    this.arrivals.awaited++;
     assetMeshes(asset, node, this.bytesOf).then(
-      (meshes) => this.addMeshes(drawn, meshes),
+      (meshes) =>
+        this.inTurn(() => {
+          this.addMeshes(drawn, meshes);
+          this.arrived();
+        }),
       (error: unknown) => {
+        this.arrived();
         if (this.drawn.get(part.id) === drawn)
           this.onFailure(asset.name, error instanceof Error ? error.message : String(error));
       },
     );
+  }
+
+  /** Whether meshes of models are still on their way. */
+  get isArriving(): boolean {
+    return this.arrivals.awaited > 0;
+  }
+
+  private arrived(): void {
+    const { awaited, come } = this.arrivals;
+    const left = come + 1 < awaited;
+    Object.assign(this.arrivals, left ? { come: come + 1 } : { awaited: 0, come: 0 });
+    this.onArrival(left ? (come + 1) / awaited : 1);
   }
 
   /** A model's meshes arrive late: a part that went or was changed meanwhile takes none. */
@@ -180,6 +209,7 @@ export class StageScene {
     }
     for (const [i, { batch, slot }] of drawn.solids.entries()) {
       batch.look(slot, drawn.ownLooks[i]!);
+      this.inTurn(() => prepareForRays(batch.drawn.solid), true);
       batch.choose(slot, drawn.chosen);
     }
     placePart(drawn);
@@ -295,6 +325,7 @@ export class StageScene {
 
   dispose(): void {
     for (const drawn of this.drawn.values()) drawn.lines?.dispose();
+    this.drawn.clear();
     this.solids.dispose();
     this.renderer.dispose();
   }

@@ -14,7 +14,10 @@ import {
 import { Vector3 } from 'three';
 import { Assets } from '../../state/assets';
 import { Studio } from '../../state/studio';
+import { Turns } from '../../ui/in-turn.directive';
 import { Notices } from '../../ui/notices';
+import { Progress } from '../../ui/progress';
+import { arrivalBar } from './arrival-bar';
 import { Theme } from '../../ui/theme';
 import { Stage, type Evaluated } from '../stage/stage';
 import { AmountStripComponent } from './amount-strip.component';
@@ -85,6 +88,8 @@ export class ViewComponent implements AfterViewInit {
   private readonly control = inject(ViewControl);
   private readonly press = inject(ViewPress);
   private readonly notices = inject(Notices);
+  private readonly progress = inject(Progress);
+  private readonly turns = inject(Turns);
   readonly chip = inject(GripChip);
   private readonly destroyed = inject(DestroyRef);
   private readonly frame = viewChild.required<ElementRef<HTMLElement>>('frame');
@@ -140,8 +145,14 @@ export class ViewComponent implements AfterViewInit {
 
   ngAfterViewInit(): void {
     const element = this.frame().nativeElement;
+    const { turns } = this;
+    const tell = arrivalBar(this.progress);
     const canvas = new OffscreenCanvas(1, 1);
-    const scene = new StageScene(canvas, (asset) => this.assets.bytesOf(asset));
+    const scene = new StageScene(
+      canvas,
+      (asset) => this.assets.bytesOf(asset),
+      (run, last) => turns.take(run, last),
+    );
     this.scene = scene;
     this.screen = new ViewScreen(scene.renderer, canvas, this.canvas().nativeElement, () => scene.prepare());
     this.view = new ViewCamera(this.scene.camera, element, () => {
@@ -160,6 +171,12 @@ export class ViewComponent implements AfterViewInit {
         this.notices.warn(
           `${model} can’t be shown: ${reason}. Its parts keep their motion; bring the model again.`,
         ),
+      (share) => {
+        tell(share);
+        if (share < 1) return;
+        if (!this.control.placed) this.openView();
+        this.draw();
+      },
     );
     this.control.attach({
       show: (name) =>
@@ -255,7 +272,7 @@ export class ViewComponent implements AfterViewInit {
   }
 
   private openView(): void {
-    if (this.framing?.open()) this.control.placed = true;
+    if (!this.scene?.isArriving && this.framing?.open()) this.control.placed = true;
   }
 
   private draw(): void {

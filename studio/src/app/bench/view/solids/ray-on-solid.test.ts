@@ -1,6 +1,6 @@
 import { Euler, Matrix4, Mesh, Quaternion, Raycaster, Vector3 } from 'three';
 import * as fc from 'fast-check';
-import { rayOnSolid } from './ray-on-solid';
+import { nearestPossible, rayOnSolid } from './ray-on-solid';
 import { shapeGeometry } from './solids';
 
 const between = (min: number, max: number) => fc.double({ min, max, noNaN: true });
@@ -30,6 +30,8 @@ describe('a ray on a solid', () => {
         expect(hit === null).toBe(expected === undefined);
         if (!hit || !expected) return;
         met++;
+        const near = nearestPossible(gear, Float64Array.from(matrix.elements), caster.ray);
+        expect(near).toBeLessThanOrEqual(hit.distance + 1e-6);
         expect(hit.point.distanceTo(expected.point)).toBeLessThan(1e-5);
         expect(hit.distance).toBeCloseTo(expected.distance, 5);
       }),
