@@ -129,6 +129,7 @@ const light = block(
     intensity: number({ minimum: 0 }),
   },
   {
+    sky: maybe(number({ minimum: 0 })),
     range: maybe(orNull(positive('m'))),
     cone: maybe(orNull(number({ exclusiveMinimum: 0, maximum: 180, unit: '°' }))),
   },

@@ -33,7 +33,7 @@ function isDeformed(part: Part): boolean {
 }
 
 /** Channels of a part that glTF has no place for. */
-const ONLY_OURS = /\/(camera\.(focusDistance|fStop)|custom\.)/;
+const ONLY_OURS = /\/(camera\.(focusDistance|fStop)|light\.sky|custom\.)/;
 
 /** The project's own file carries all of it. */
 export function projectCarries(): Carries {

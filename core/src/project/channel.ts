@@ -80,6 +80,7 @@ function listProperties(part: Part): readonly PropertyRest[] {
     case 'light':
       add('light.intensity', part.light.intensity);
       part.light.color.forEach((value, i) => add(`light.color.${'rgb'.charAt(i)}`, value));
+      if (part.light.sky !== undefined) add('light.sky', part.light.sky);
       break;
     case 'mesh':
       part.material.baseColor.forEach((value, i) => add(`material.baseColor.${'rgba'.charAt(i)}`, value));

@@ -125,6 +125,8 @@ export interface LightBlock {
   readonly type: 'directional' | 'point' | 'spot';
   readonly color: Rgb;
   readonly intensity: number;
+  /** How bright the sky is, 0 to 1; a directional light that has it is the sun of the surroundings. */
+  readonly sky?: number;
   readonly range?: number | null;
   readonly cone?: number | null;
 }

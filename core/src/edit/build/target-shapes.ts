@@ -1,5 +1,4 @@
 import {
-  changeFields,
   channelName,
   encodeName,
   type MeshPart,
@@ -7,10 +6,9 @@ import {
   type MorphMove,
   type Project,
 } from '../../project';
-import { PROJECT } from '../../file';
-import { driverReads } from '../../drive';
 import { NOTHING_MOVED, type Edited } from '../mapping';
 import { changePart } from '../parts';
+import { channelRemoved, channelRenamed } from './free-channel';
 
 /** Adds a target shape made of one move, under a name that the part has not yet; its channel rests at 0. */
 export function addTargetShape(
@@ -55,12 +53,7 @@ export function renameTargetShape(project: Project, id: string, name: string, ne
   if (next === '' || isTaken) return { project, mapping: NOTHING_MOVED };
   const renamed = changeShape(project, id, name, (shape) => ({ ...shape, name: next }));
   const [before, after] = [name, next].map((each) => channelName(id, `morph.${encodeName(each)}`));
-  return {
-    project: changeFields(PROJECT, renamed, (value, field) =>
-      field.names === 'channel' && value === before ? after : value,
-    ),
-    mapping: { curve: (of) => (of === before ? after! : of) },
-  };
+  return channelRenamed(renamed, before!, after!);
 }
 
 /** Removes a shape with its keys, the drivers that give it, and its values in poses. */
@@ -71,21 +64,7 @@ export function removeTargetShape(project: Project, id: string, name: string): E
     morphs: part.morphs.filter((morph) => morph.name !== name),
   }));
   if (made === project) return { project, mapping: NOTHING_MOVED };
-  const without: Project = {
-    ...made,
-    clips: made.clips.map((clip) => ({
-      ...clip,
-      curves: clip.curves.filter((curve) => curve.channel !== channel),
-    })),
-    drivers: made.drivers.filter(
-      (driver) => driver.target !== channel && !driverReads(driver).some(({ id: read }) => read === channel),
-    ),
-    poses: made.poses.flatMap((pose) => {
-      const values = Object.entries(pose.values).filter(([of]) => of !== channel);
-      return values.length === 0 ? [] : [{ ...pose, values: Object.fromEntries(values) }];
-    }),
-  };
-  return { project: without, mapping: { curve: (of) => (of === channel ? null : of) } };
+  return channelRemoved(made, channel);
 }
 
 function changeShape(project: Project, id: string, name: string, change: (shape: Morph) => Morph): Project {

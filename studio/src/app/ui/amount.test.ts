@@ -1,4 +1,4 @@
-import { applyAmount, readAmount, shownFrame, shownNumber } from './amount';
+import { shownClock, applyAmount, readAmount, shownFrame, shownNumber } from './amount';
 
 describe('a typed amount', () => {
   it.each([
@@ -44,5 +44,21 @@ describe('a typed amount', () => {
     expect(shownNumber(-0.0001, 2)).toBe('0.00');
     expect(shownFrame(12.5)).toBe('12.5');
     expect(shownFrame(-3)).toBe('−3');
+  });
+});
+
+describe('hours', () => {
+  it('are typed as a clock shows them, and shown so', () => {
+    expect(readAmount('6:40', 'h')).toEqual({ kind: 'set', value: 6 + 40 / 60 });
+    expect(readAmount('by 1:30', 'h')).toEqual({ kind: 'by', value: 1.5 });
+    expect(readAmount('19.5', 'h')).toEqual({ kind: 'set', value: 19.5 });
+    expect(readAmount('90 min', 'h')).toEqual({ kind: 'set', value: 1.5 });
+    expect(readAmount('6:40', 'm').kind).toBe('wrong');
+    expect([shownClock(6 + 40 / 60), shownClock(19.1667), shownClock(23.999), shownClock(-0.5)]).toEqual([
+      '6:40',
+      '19:10',
+      '24:00',
+      '−0:30',
+    ]);
   });
 });

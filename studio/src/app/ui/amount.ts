@@ -8,6 +8,7 @@ const UNITS: Readonly<Record<string, Readonly<Record<string, number>>>> = {
   'm/s': { 'm/s': 1, 'cm/s': 0.01, 'mm/s': 0.001, 'km/h': 1 / 3.6 },
   '°/s': { '°/s': 1, 'deg/s': 1, rpm: 6, 'rad/s': 180 / Math.PI },
   s: { s: 1, ms: 0.001, min: 60 },
+  h: { h: 1, min: 1 / 60 },
 };
 
 /** What was typed: a value for all, a sum or a factor on each, or one sentence on what would be right. */
@@ -34,6 +35,11 @@ export function readAmount(text: string, unit: string, framesPerSecond = 24): Am
       (name) =>
         body.toLowerCase().endsWith(name.toLowerCase()) && !/[A-Za-z°/]$/.test(body.slice(0, -name.length)),
     );
+  const clock = unit === 'h' ? /^(-?)(\d+):([0-5]?\d)$/.exec(body.trim()) : null;
+  if (clock) {
+    const hours = Number(clock[2]) + Number(clock[3]) / 60;
+    return { kind, value: clock[1] === '-' ? -hours : hours };
+  }
   const sum = typed === undefined ? body : body.slice(0, -typed.length);
   const compiled = compileExpression(sum.replace(/^\s*\+/, ''), []);
   const value = compiled.ok ? formulaValue(compiled.value.code, [0, 0]) : Number.NaN;
@@ -74,6 +80,14 @@ export function shownNumber(value: number, decimals: number): string {
   if (!Number.isFinite(value)) return '—';
   const fixed = value.toFixed(decimals);
   return (Number(fixed) === 0 ? fixed.replace('-', '') : fixed).replace('-', '−');
+}
+
+/** Hours as a clock shows them: `6:40`. */
+export function shownClock(hours: number): string {
+  if (!Number.isFinite(hours)) return '—';
+  const minutes = Math.round(Math.abs(hours) * 60);
+  const sign = hours < 0 && minutes > 0 ? '−' : '';
+  return `${sign}${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, '0')}`;
 }
 
 /** A difference: with its sign, also when it is more. */

@@ -13,7 +13,15 @@ import { MatTooltip } from '@angular/material/tooltip';
 import { isAboutText } from './own-keys';
 import { followDrag } from './follow-drag';
 import { Notices } from './notices';
-import { applyAmount, decimalsOf, readAmount, shownFrame, shownNumber, type Amount } from './amount';
+import {
+  applyAmount,
+  decimalsOf,
+  readAmount,
+  shownClock,
+  shownFrame,
+  shownNumber,
+  type Amount,
+} from './amount';
 
 /** Pixels of a drag for one step of a field's last shown digit. */
 const PIXELS_A_STEP = 3;
@@ -187,6 +195,7 @@ export class NumberFieldComponent {
   }
 
   private text(value: number): string {
+    if (this.unit() === 'h') return shownClock(value);
     return this.unit() === 'f' && this.decimals() === null
       ? shownFrame(value)
       : shownNumber(value, this.places());

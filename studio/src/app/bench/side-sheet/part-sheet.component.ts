@@ -23,6 +23,7 @@ import { VectorFieldComponent, type VectorChange } from '../../ui/vector-field.c
 import { channelLabel } from '../stage/channel-label';
 import { CameraFormComponent } from '../build/camera-form.component';
 import { CopiesFormComponent } from '../build/copies-form.component';
+import { NumbersFormComponent } from '../build/numbers-form.component';
 import { LookFormComponent } from '../build/look-form.component';
 import { ShapeFormComponent } from '../build/shape-form.component';
 import { ShapesFormComponent } from '../build/shapes-form.component';
@@ -54,6 +55,7 @@ type RestGroup = keyof Rest;
     LookFormComponent,
     MatTooltip,
     NumberFieldComponent,
+    NumbersFormComponent,
     SegmentsComponent,
     ShapeFormComponent,
     ShapesFormComponent,
@@ -130,7 +132,7 @@ export class PartSheetComponent {
     return program?.isDriven(program.structure.slots.get(this.channel(property)) ?? -1) ?? false;
   }
 
-  /** Channels besides place, turn and size: squash, looks and own ones. */
+  /** Channels besides place, turn and size that no form below shows: squash, lens, light. */
   readonly others = computed(() => {
     const part = this.part();
     const project = this.stage.shown();
@@ -148,7 +150,7 @@ export class PartSheetComponent {
     const kind = channelKind(property);
     if (kind === 'squash') return part.squash !== undefined;
     if (property === 'visible') return false;
-    return kind === 'custom' || (kind === 'look' && !/^material\.|^light\.color/.test(property));
+    return kind === 'look' && !/^material\.|^light\.color|^morph\./.test(property);
   }
 
   pose(property: string, change: (value: number) => number): void {

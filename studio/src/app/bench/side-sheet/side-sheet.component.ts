@@ -61,7 +61,7 @@ import { SHEETS } from './sheets';
       display: flex;
       align-items: center;
       gap: 6px;
-      padding: 0 9px;
+      padding: 0 7px;
       border: 0;
       border-bottom: 3px solid transparent;
       background: none;

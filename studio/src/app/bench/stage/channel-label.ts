@@ -32,6 +32,7 @@ const LOOKS: Readonly<Record<string, string>> = {
   'camera.focusDistance': 'focus',
   'camera.fStop': 'f-stop',
   'light.intensity': 'intensity',
+  'light.sky': 'sky',
   'material.roughness': 'roughness',
   'material.metallic': 'metal',
 };

@@ -1,5 +1,5 @@
 import { CircleGeometry, Color, Matrix4, Mesh, Vector3 } from 'three';
-import { groundMaterial, LIGHT } from './ink-material';
+import { groundMaterial } from './ink-material';
 
 /** So far that its edge is the horizon. */
 const HORIZON = 900;
@@ -18,10 +18,10 @@ export class Ground {
     this.mesh.renderOrder = -2;
   }
 
-  recolor(paper: string, fine: string, coarse: string): void {
-    this.colors.paper.set(paper);
-    this.colors.fine.set(fine);
-    this.colors.coarse.set(coarse);
+  recolor(paper: Color, fine: Color, coarse: Color): void {
+    this.colors.paper.copy(paper);
+    this.colors.fine.copy(fine);
+    this.colors.coarse.copy(coarse);
   }
 
   /** Keeps the grid around what is looked at. */
@@ -33,25 +33,8 @@ export class Ground {
 }
 
 /** Lays things flat on the floor along the light: the one flat shadow. */
-export function shadowMatrix(floor: number): Matrix4 {
-  const [lx, ly, lz] = [LIGHT.x / LIGHT.y, 1, LIGHT.z / LIGHT.y];
+export function shadowMatrix(floor: number, light: Vector3): Matrix4 {
+  const [lx, lz] = [light.x / light.y, light.z / light.y];
   const height = floor + 0.002;
-  return new Matrix4().set(
-    1,
-    -lx * ly,
-    0,
-    lx * height,
-    0,
-    0,
-    0,
-    height,
-    0,
-    -lz * ly,
-    1,
-    lz * height,
-    0,
-    0,
-    0,
-    1,
-  );
+  return new Matrix4().set(1, -lx, 0, lx * height, 0, 0, 0, height, 0, -lz, 1, lz * height, 0, 0, 0, 1);
 }

@@ -5,12 +5,9 @@ import {
   type Matrix4,
   ShaderMaterial,
   type Vector2,
-  Vector3,
+  type Vector3,
   type Texture,
 } from 'three';
-
-/** Where the light of the drawing comes from, in the world. */
-export const LIGHT = new Vector3(0.45, 0.85, 0.4).normalize();
 
 /** What all drawing shares; changed in place with the theme and the size of the view. */
 export interface Inks {
@@ -20,6 +17,9 @@ export interface Inks {
   readonly shadow: Color;
   /** Of the view, in pixels. */
   readonly size: Vector2;
+  /** Towards the light, in the world, and whether it shines directly (1) or not (0). */
+  readonly light: Vector3;
+  readonly direct: { value: number };
   /** How much the night dims the fills. */
   readonly dim: { value: number };
   /** Lays things flat on the floor. */
@@ -38,13 +38,19 @@ const TURNING = `
  * Flat fills in three tones by the light, no gradient: what a technical drawing on paper has. What is smooth or of metal has one
  * flat highlight more, what is see-through is stippled.
  */
-export function fillMaterial({ dim }: Inks, map: Texture | null = null): ShaderMaterial {
+export function fillMaterial({ dim, light, direct }: Inks, map: Texture | null = null): ShaderMaterial {
   return new ShaderMaterial({
     side: DoubleSide,
     polygonOffset: true,
     polygonOffsetFactor: 1,
     polygonOffsetUnits: 1,
-    uniforms: { light: { value: LIGHT }, dim, map: { value: map }, textured: { value: map !== null } },
+    uniforms: {
+      light: { value: light },
+      direct,
+      dim,
+      map: { value: map },
+      textured: { value: map !== null },
+    },
     vertexShader: `
       attribute mat4 placed;
       attribute vec4 tone;
@@ -69,6 +75,7 @@ export function fillMaterial({ dim }: Inks, map: Texture | null = null): ShaderM
       }`,
     fragmentShader: `
       uniform vec3 light;
+      uniform float direct;
       uniform float dim;
       uniform sampler2D map;
       uniform bool textured;
@@ -88,13 +95,13 @@ export function fillMaterial({ dim }: Inks, map: Texture | null = null): ShaderM
       void main() {
         if (vTone.a < 1.0 && stipple(gl_FragCoord.xy) >= vTone.a) discard;
         vec3 n = normalize(gl_FrontFacing ? vNormal : -vNormal);
-        float lit = dot(n, light);
+        float lit = direct > 0.5 ? dot(n, light) : -1.0;
         float metal = vSurface.y;
         float low = mix(0.77, 0.62, metal);
         float tone = lit > 0.62 ? 1.0 : lit > 0.02 ? mix(0.9, 0.82, metal) : low;
         float shine = max(0.0, 0.7 - vSurface.x) / 0.7;
         float spot = 0.0;
-        if (shine > 0.0) {
+        if (shine > 0.0 && direct > 0.5) {
           float bright = dot(n, normalize(light + normalize(cameraPosition - vPlace)));
           spot = bright > 1.0 - 0.09 * shine ? mix(0.35, 0.6, metal) : 0.0;
         }

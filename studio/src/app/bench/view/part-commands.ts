@@ -1,10 +1,13 @@
 import { Injectable, inject } from '@angular/core';
-import { addParts, newPart, removeParts, type NewPartKind } from '@kaizen/core';
+import { addParts, addSun, newPart, removeParts, type NewPartKind } from '@kaizen/core';
 import type { Command } from '../../commands/command';
 import { Studio } from '../../state/studio';
 import { ViewControl } from '../stage/view-control';
 
-const ADDED: readonly { readonly kind: NewPartKind; readonly name: string }[] = [
+/** What can be added: a simple part, or a light that hour and day turn. */
+type Added = NewPartKind | 'sun';
+
+const ADDED: readonly { readonly kind: Added; readonly name: string }[] = [
   { kind: 'group', name: 'Group' },
   { kind: 'box', name: 'Box' },
   { kind: 'cylinder', name: 'Cylinder' },
@@ -14,6 +17,7 @@ const ADDED: readonly { readonly kind: NewPartKind; readonly name: string }[] = 
   { kind: 'gear', name: 'Gear' },
   { kind: 'camera', name: 'Camera' },
   { kind: 'light', name: 'Light' },
+  { kind: 'sun', name: 'Sun' },
 ];
 
 /** Adding simple parts and taking parts away. */
@@ -43,11 +47,12 @@ export class PartCommands {
     return [...adds, remove];
   }
 
-  add(kind: NewPartKind): void {
+  add(kind: Added): void {
     const name = ADDED.find((entry) => entry.kind === kind)?.name ?? kind;
     let added: readonly string[] = [];
     this.studio.edit(`Add a ${name.toLowerCase()}`, (project) => {
-      const result = addParts(project, { parts: [newPart(kind, name)], assets: [] });
+      const result =
+        kind === 'sun' ? addSun(project) : addParts(project, { parts: [newPart(kind, name)], assets: [] });
       added = result.added;
       return result.project;
     });

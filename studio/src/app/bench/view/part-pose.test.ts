@@ -4,7 +4,7 @@ import type { ChannelValue } from '../posing/poser';
 import type { Evaluated } from '../stage/stage';
 import { axesOf, moved, readPose, readPoses, sized, turned, type Handling } from './part-pose';
 import { shadowMatrix } from './ground';
-import { LIGHT } from './ink-material';
+import { DRAWN } from './surroundings';
 import { trailBeads } from './trail';
 import { acrossMotion, sideOn } from './side-on';
 
@@ -168,9 +168,9 @@ describe('the motion trail', () => {
 describe('the flat shadow', () => {
   it('lies on the floor, along the light', () => {
     const place = new Vector3(1, 3, -2);
-    const shadow = place.clone().applyMatrix4(shadowMatrix(0.5));
+    const shadow = place.clone().applyMatrix4(shadowMatrix(0.5, DRAWN.towards));
     expect(shadow.y).toBeCloseTo(0.502, 9);
     const along = place.clone().sub(shadow).normalize();
-    expect(along.distanceTo(LIGHT)).toBeLessThan(1e-9);
+    expect(along.distanceTo(DRAWN.towards)).toBeLessThan(1e-9);
   });
 });

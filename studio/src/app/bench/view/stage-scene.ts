@@ -31,8 +31,11 @@ import { bends, ModelSolid } from './solids/model-solid';
 import { prepareForRays } from './solids/ray-on-solid';
 import { Solids } from './solids/solids';
 import { Seen } from './seen';
+import { DRAWN, surroundingsAt } from './surroundings';
 import { TrailObject, type Bead } from './trail';
 
+/** How bright things are under a sky without light. */
+const DARKEST = 0.4;
 const UNMOVED = new Matrix4().toArray();
 
 /** The three.js scene of a project: parts as ink drawings, ground, shadow, trail, ghosts. It only copies matrices and draws. */
@@ -51,11 +54,15 @@ export class StageScene {
     select: new Color(),
     shadow: new Color(),
     size: new Vector2(1, 1),
+    light: new Vector3(0, 1, 0),
+    direct: { value: 1 },
     dim: { value: 1 },
     flatten: new Matrix4(),
   };
   private readonly solids = new Solids(this.inks);
   readonly seen = new Seen();
+  private surroundings = DRAWN;
+  private lit = '';
   private parts: readonly Part[] = [];
   private selected: readonly string[] = [];
   private floor = 0;
@@ -111,17 +118,35 @@ export class StageScene {
     this.inks.select.set(token('select'));
     this.ghosts.recolor(this.inks.select);
     this.inks.shadow.set(token('shadow'));
-    this.inks.dim.value = document.documentElement.dataset['theme'] === 'night' ? 0.5 : 1;
-    this.scene.background = new Color(token('view-sky'));
-    this.ground.recolor(token('paper'), token('view-grid'), token('rule'));
+    this.lit = '';
+    this.light();
     this.trail.recolor(token('axis-x'), token('select'), token('ink'));
+  }
+
+  /** Light, shadow and sky as the surroundings have them; nothing where they are so already. */
+  private light(): void {
+    const { towards, up, sky } = this.surroundings;
+    const lit = [...towards.toArray(), up, sky, this.floor].join();
+    if (lit === this.lit) return;
+    this.lit = lit;
+    this.inks.light.copy(towards);
+    this.inks.direct.value = up ? 1 : 0;
+    this.solids.shadows.visible = up;
+    if (up) this.inks.flatten.copy(shadowMatrix(this.floor, towards));
+    const night = document.documentElement.dataset['theme'] === 'night';
+    this.inks.dim.value = (night ? 0.5 : 1) * (DARKEST + (1 - DARKEST) * sky);
+    const dusk = new Color(token('view-dusk'));
+    const [back, paper, grid, rule] = (['view-sky', 'paper', 'view-grid', 'rule'] as const).map((name) =>
+      new Color(token(name)).lerp(dusk, 0.7 * (1 - sky)),
+    );
+    this.scene.background = back!;
+    this.ground.recolor(paper!, grid!, rule!);
   }
 
   /** Takes over a list of parts: only parts that are other objects than before are drawn anew. */
   setProject(project: Project): void {
-    if (project.floor !== this.floor || this.parts.length === 0)
-      this.inks.flatten.copy(shadowMatrix(project.floor));
     this.floor = project.floor;
+    this.light();
     if (project.parts === this.parts) return;
     this.parts = project.parts;
     const kept = new Set(project.parts.map((part) => part.id));
@@ -233,6 +258,8 @@ export class StageScene {
   /** Copies a frame's matrices, looks and visibility. */
   setFrame(program: Program, out: FrameOutput): void {
     const { parts, firstSlot, hierarchy } = program.structure;
+    this.surroundings = surroundingsAt(program, out);
+    this.light();
     const hidden = new Uint8Array(parts.length);
     for (const i of hierarchy.order) {
       const slot = firstSlot[i]!;

@@ -12,6 +12,8 @@ const inks: Inks = {
   select: new Color(),
   shadow: new Color(),
   size: new Vector2(1, 1),
+  light: new Vector3(0, 1, 0),
+  direct: { value: 1 },
   dim: { value: 1 },
   flatten: new Matrix4(),
 };
