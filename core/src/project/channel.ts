@@ -1,4 +1,4 @@
-import type { Part } from './types';
+import type { CameraPart, Part } from './types';
 
 /**
  * Channels by name: `<partId>/<property>`, contract §2. A property that holds a free name (`custom.…`,
@@ -95,6 +95,11 @@ function listProperties(part: Part): readonly PropertyRest[] {
   }
   for (const custom of part.custom) add(`custom.${encodeName(custom.name)}`, custom.value);
   return list;
+}
+
+/** Whether a part is a camera. */
+export function isCamera(part: Part): part is CameraPart {
+  return part.kind === 'camera';
 }
 
 /** A channel's rest value, or null where the part has no such property. */

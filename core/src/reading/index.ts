@@ -4,5 +4,6 @@ export * from './lanes';
 export * from './limit-band';
 export * from './polyline';
 export * from './rate-line';
+export * from './shot-camera';
 export * from './speed-marks';
 export * from './unmet-spans';

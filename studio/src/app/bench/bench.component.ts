@@ -29,6 +29,7 @@ import { Notices } from '../ui/notices';
 import { OpenBench } from '../open/bench-hands';
 import { SoundShelf } from './ruler/sound-shelf';
 import { ViewControl } from './stage/view-control';
+import { ShotPaneComponent } from './view/shot-pane.component';
 import { ViewComponent } from './view/view.component';
 
 /** The Bench: the view above its Chart, the side sheet at the right. */
@@ -53,6 +54,7 @@ import { ViewComponent } from './view/view.component';
     TransportComponent,
     TrayComponent,
     ViewBarComponent,
+    ShotPaneComponent,
     ViewComponent,
     RunDirective,
   ],
@@ -79,7 +81,10 @@ import { ViewComponent } from './view/view.component';
             [visible]="panels.full() !== 'chart'"
           >
             <div class="view" (pointerenter)="panels.pointerIn = 'view'">
-              <kz-view *kzInTurn="'last'" />
+              <kz-view *kzInTurn="'last'" [class.beside]="studio.bench().beside" />
+              @if (studio.bench().beside) {
+                <kz-shot-pane />
+              }
               <kz-view-bar *kzInTurn />
               <kz-pick-banner />
               <kz-ride-cue />

@@ -58,6 +58,9 @@ export class SwitchCommands {
         'keepInSight',
         'Y',
       ),
+      this.flag('view.beside', 'The shot beside the working view, or not', 'View', 'beside', 'Shift+V'),
+      this.flag('view.depth', 'Focus blur of the camera looked through, or none', 'View', 'depthOfField'),
+      this.flag('view.fly', 'Fly the camera looked through, or leave it be', 'View', 'fly', 'Shift+Y'),
       this.flag('play.every-frame', 'Play every frame, or in real time', 'Play', 'playEveryFrame'),
       switching(
         { id: 'pose.steps', label: 'Grips go in steps, or freely', group: 'Pose' },
@@ -88,7 +91,15 @@ export class SwitchCommands {
     id: string,
     label: string,
     group: Command['group'],
-    name: 'trail' | 'ghosts' | 'keepInSight' | 'playEveryFrame' | 'wholeFrames',
+    name:
+      | 'trail'
+      | 'ghosts'
+      | 'keepInSight'
+      | 'beside'
+      | 'depthOfField'
+      | 'fly'
+      | 'playEveryFrame'
+      | 'wholeFrames',
     ...shortcuts: readonly string[]
   ): Command {
     return switching(

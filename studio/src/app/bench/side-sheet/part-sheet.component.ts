@@ -24,6 +24,7 @@ import { channelLabel } from '../stage/channel-label';
 import { CameraFormComponent } from '../build/camera-form.component';
 import { CopiesFormComponent } from '../build/copies-form.component';
 import { NumbersFormComponent } from '../build/numbers-form.component';
+import { CutsFormComponent } from '../build/cuts-form.component';
 import { LookFormComponent } from '../build/look-form.component';
 import { ShapeFormComponent } from '../build/shape-form.component';
 import { ShapesFormComponent } from '../build/shapes-form.component';
@@ -52,6 +53,7 @@ type RestGroup = keyof Rest;
   imports: [
     CameraFormComponent,
     CopiesFormComponent,
+    CutsFormComponent,
     LookFormComponent,
     MatTooltip,
     NumberFieldComponent,

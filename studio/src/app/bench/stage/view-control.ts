@@ -3,11 +3,19 @@ import type { Matrix4 } from 'three';
 
 export type NamedView = 'side-on' | 'side' | 'front' | 'top';
 
+/** In place of a camera's id: whichever camera shows the shot at each frame. No id has a bracket. */
+export const THE_SHOT = '(shot)';
+
 interface Attached {
   show(view: NamedView): void;
   fit(all: boolean): void;
   bring(parts: readonly string[]): void;
   picture(size: { readonly width: number; readonly height: number }): string | null;
+  /** Draws what the shot shows, at a size; what is drawn is handed over once it is finished, null where there is no camera. */
+  shotDrawn(
+    size: { readonly width: number; readonly height: number },
+    finished: (drawn: OffscreenCanvas | null) => void,
+  ): void;
   /** The matrix of the camera that looks on. */
   looks(): Matrix4 | null;
   /** Where a place of the world is in the view, in pixels; null behind the eye. */
@@ -17,7 +25,7 @@ interface Attached {
 /** What commands and buttons may ask of the view. */
 @Injectable({ providedIn: 'root' })
 export class ViewControl {
-  /** The id of the camera part looked through, or null for the working view. */
+  /** The id of the camera part looked through, `THE_SHOT`, or null for the working view. */
   readonly shot = signal<string | null>(null);
   /** Which project the view stands before, and whether it has found its place. */
   project: string | undefined;
@@ -48,6 +56,15 @@ export class ViewControl {
   /** A small picture of what the view shows, as a data URI; null where there is no view. */
   picture(size: { readonly width: number; readonly height: number }): string | null {
     return this.attached?.picture(size) ?? null;
+  }
+
+  /** Has the view draw what the shot shows; false where there is no view. */
+  shotDrawn(
+    size: { readonly width: number; readonly height: number },
+    finished: (drawn: OffscreenCanvas | null) => void,
+  ): boolean {
+    this.attached?.shotDrawn(size, finished);
+    return this.attached !== null;
   }
 
   looks(): Matrix4 | null {

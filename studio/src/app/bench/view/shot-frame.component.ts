@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import type { Option } from '../../ui/option';
 import { SelectComponent } from '../../ui/select.component';
@@ -17,11 +18,27 @@ const SHAPES: readonly Option<number>[] = [
 @Component({
   selector: 'kz-shot-frame',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [SelectComponent],
+  imports: [RunDirective, SelectComponent],
   template: `
     @if (look.part(); as part) {
       <div class="frame" [style.inset]="inset()" role="img" [attr.aria-label]="'Frame of ' + part.name">
         <i></i>
+      </div>
+      <div class="tools">
+        <button
+          class="button toggle"
+          kzRun="view.fly"
+          kzTip="Drags look about, with Shift they shift the camera, the wheel goes on; keys while Capture is on"
+        >
+          Fly
+        </button>
+        <button
+          class="button toggle"
+          kzRun="view.depth"
+          kzTip="Blurs what lies outside the focus, as the lens would"
+        >
+          Focus blur
+        </button>
       </div>
       <kz-select
         class="shape"
@@ -57,6 +74,14 @@ const SHAPES: readonly Option<number>[] = [
     }
     i::after {
       transform: rotate(90deg);
+    }
+    .tools {
+      position: absolute;
+      right: 116px;
+      bottom: 42px;
+      display: flex;
+      gap: 6px;
+      pointer-events: auto;
     }
     .shape {
       position: absolute;

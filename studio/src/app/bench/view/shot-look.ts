@@ -1,10 +1,11 @@
 import { computed, Injectable, inject, signal } from '@angular/core';
 import { PerspectiveCamera, Quaternion, Vector3 } from 'three';
-import type { CameraPart, FrameOutput, Program } from '@kaizen/core';
+import { shotCamera, type CameraPart, type FrameOutput, type Program } from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { Stage, type Evaluated } from '../stage/stage';
 import { frameIn } from './shot-frame';
-import { ViewControl } from '../stage/view-control';
+import { THE_SHOT, ViewControl } from '../stage/view-control';
+import type { Lens } from './depth-pass';
 
 /** Looking through a camera part: which one, its lens at the playhead, and where in the view the frame of the shot lies. */
 @Injectable({ providedIn: 'root' })
@@ -16,9 +17,16 @@ export class ShotLook {
   /** The view's size in pixels. */
   readonly size = signal({ width: 1, height: 1 });
 
+  /** The camera that shows the shot at the playhead. */
+  private readonly ofShot = computed((): string | null => {
+    const now = this.stage.now();
+    return now?.program.structure.parts[shotCamera(now.program, now.out)]?.id ?? null;
+  });
+
   /** The camera part that the view shows, if it shows one. */
   readonly part = computed((): CameraPart | null => {
-    const id = this.control.shot();
+    const asked = this.control.shot();
+    const id = asked === THE_SHOT ? this.ofShot() : asked;
     const part = this.stage.shown()?.parts.find((candidate) => candidate.id === id);
     return part?.kind === 'camera' ? part : null;
   });
@@ -36,6 +44,14 @@ export class ShotLook {
     return part && now ? focalLengthOf(now.program, now.out, part) : null;
   });
 
+  /** What the lens keeps sharp at the playhead, where that is to be seen; else null. */
+  readonly lens = computed((): Lens | null => {
+    const part = this.part();
+    const now = this.stage.now();
+    if (!part || !now || !this.studio.bench().depthOfField) return null;
+    return lensOf(now.program, now.out, part, this.frame().scale);
+  });
+
   /** Puts the view's camera where the camera part stands, with so much around its frame that all of it is in sight. */
   take(now: Evaluated, part: CameraPart): void {
     const { width, height } = this.size();
@@ -45,9 +61,21 @@ export class ShotLook {
   }
 }
 
-/** The first camera part of a project, and what it sees at a frame; null where there is none. */
-export function firstShot(now: Evaluated, aspect: number): { id: string; camera: PerspectiveCamera } | null {
-  const index = now.program.structure.parts.findIndex(({ kind }) => kind === 'camera');
+function lensOf(program: Program, out: FrameOutput, part: CameraPart, scale: number): Lens {
+  const value = (name: 'focusDistance' | 'fStop', least: number) =>
+    Math.max(least, out.channels[program.structure.slots.get(`${part.id}/camera.${name}`)!]!);
+  return {
+    focusDistance: value('focusDistance', 1e-3),
+    fStop: value('fStop', 0.1),
+    focalLength: focalLengthOf(program, out, part) / 1000,
+    sensorHeight: part.camera.sensorHeight / 1000,
+    scale,
+  };
+}
+
+/** The camera that shows the shot at a frame, and what it sees; null where there is none. */
+export function seenByShot(now: Evaluated, aspect: number): { id: string; camera: PerspectiveCamera } | null {
+  const index = shotCamera(now.program, now.out);
   const part = now.program.structure.parts[index];
   if (part?.kind !== 'camera') return null;
   const camera = new PerspectiveCamera();

@@ -20,6 +20,7 @@ import {
 } from '@kaizen/core';
 import { token } from '../../ui/theme';
 import { assetMeshes, type AssetMesh, type BytesOf } from './asset-loader';
+import { DepthPass, type Lens } from './depth-pass';
 import { isSkinned, lookAt, placePart, showLines, type DrawnPart } from './drawn-part';
 import { Ghosts } from './ghosts';
 import { Ground, shadowMatrix } from './ground';
@@ -61,6 +62,7 @@ export class StageScene {
   };
   private readonly solids = new Solids(this.inks);
   readonly seen = new Seen();
+  private depth: DepthPass | null = null;
   private surroundings = DRAWN;
   private lit = '';
   private parts: readonly Part[] = [];
@@ -269,7 +271,9 @@ export class StageScene {
       if (!drawn) continue;
       drawn.matrix.set(out.world[i]!);
       drawn.placement.set(isSkinned(drawn) ? UNMOVED : drawn.matrix);
-      drawn.hidden = hidden[i] === 1 || this.seen.hides(drawn.part.id);
+      // Whether a camera shows the shot does not hide it from the hand that places it.
+      const isHidden = drawn.part.kind === 'camera' ? parent >= 0 && hidden[parent] === 1 : hidden[i] === 1;
+      drawn.hidden = isHidden || this.seen.hides(drawn.part.id);
       if (drawn.deformed) deform(program, out, drawn.part.id, drawn.deformed);
       if (!drawn.hidden) for (const bending of drawn.bending) bend(program, out, drawn.part.id, bending);
       placePart(drawn);
@@ -341,19 +345,22 @@ export class StageScene {
     this.renderer.compile(this.scene, this.camera);
   }
 
-  draw(target: Vector3, camera: PerspectiveCamera = this.camera): void {
+  /** Draws what a camera sees; with a lens, what lies outside its focus is blurred. */
+  draw(target: Vector3, camera: PerspectiveCamera = this.camera, lens: Lens | null = null): void {
     const { x: width, y: height } = this.inks.size;
     if (!this.renderer.getSize(new Vector2()).equals(this.inks.size))
       this.renderer.setSize(width, height, false);
     this.ground.follow(target, camera.position.distanceTo(target), this.floor);
     place(this.ground.mesh);
-    this.renderer.render(this.scene, camera);
+    if (lens) (this.depth ??= new DepthPass()).draw(this.renderer, this.scene, camera, lens);
+    else this.renderer.render(this.scene, camera);
   }
 
   dispose(): void {
     for (const drawn of this.drawn.values()) drawn.lines?.dispose();
     this.drawn.clear();
     this.solids.dispose();
+    this.depth?.dispose();
     this.renderer.dispose();
   }
 }

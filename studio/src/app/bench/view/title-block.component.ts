@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { shownNumber } from '../../ui/amount';
 import { Stage } from '../stage/stage';
-import { ViewControl } from '../stage/view-control';
+import { ShotLook } from './shot-look';
 
 /** The drawing's title block: which lens, where the floor is, how wide the grid is. */
 @Component({
@@ -35,10 +35,10 @@ import { ViewControl } from '../stage/view-control';
 export class TitleBlockComponent {
   readonly focalLength = input.required<number>();
   private readonly stage = inject(Stage);
-  private readonly control = inject(ViewControl);
+  private readonly shot = inject(ShotLook);
   readonly floor = computed(() => shownNumber(this.stage.shown()?.floor ?? 0, 2));
   readonly lens = computed(() => {
-    const camera = this.stage.shown()?.parts.find((part) => part.id === this.control.shot());
+    const camera = this.shot.part();
     return `${camera ? `${camera.name}, ` : ''}${shownNumber(this.focalLength(), 0)} mm`;
   });
 }

@@ -85,6 +85,7 @@ const VIEWS = [
         }
       </div>
       <button class="button toggle" kzRun="view.swap">Shot camera</button>
+      <button class="button toggle" kzRun="view.beside">Beside</button>
     </div>
   `,
   styles: `

@@ -8,7 +8,7 @@ import { Stage } from '../stage/stage';
 import { AmountStrip } from './amount-strip';
 import { HandledParts } from './handled-parts';
 import { readPose } from './part-pose';
-import { ViewControl } from '../stage/view-control';
+import { THE_SHOT, ViewControl } from '../stage/view-control';
 
 /** Commands of the view: tools, posing by a number, where to look from. */
 @Injectable({ providedIn: 'root' })
@@ -125,6 +125,7 @@ export class ViewCommands {
         label: 'Working view or shot camera',
         group: 'View',
         shortcuts: ['V'],
+        on: () => this.view.shot() !== null,
         run: () => this.swapCamera(),
       },
     ];
@@ -137,8 +138,8 @@ export class ViewCommands {
     }
     const { parts } = this.studio.bench();
     const cameras = (this.studio.project()?.parts ?? []).filter((part) => part.kind === 'camera');
-    const camera = cameras.find((part) => parts.includes(part.id)) ?? cameras[0];
-    if (camera) this.view.shot.set(camera.id);
+    const chosen = cameras.find((part) => parts.includes(part.id));
+    if (cameras.length > 0) this.view.shot.set(chosen?.id ?? THE_SHOT);
     else
       this.notices.tell('There is no camera among the parts yet', {
         label: 'Add a camera',

@@ -21,6 +21,7 @@ import { arrivalBar } from './arrival-bar';
 import { Theme } from '../../ui/theme';
 import { Stage, type Evaluated } from '../stage/stage';
 import { AmountStripComponent } from './amount-strip.component';
+import { Fly } from './fly';
 import { GripChip } from './grip-chip';
 import { toScreen, type Eye } from './grip-math';
 import { GripsComponent } from './grips.component';
@@ -31,7 +32,7 @@ import { StageScene } from './stage-scene';
 import { TitleBlockComponent } from './title-block.component';
 import { trailBeads, type Bead } from './trail';
 import { ShotFrameComponent } from './shot-frame.component';
-import { firstShot, ShotLook } from './shot-look';
+import { seenByShot, ShotLook } from './shot-look';
 import { ViewCamera } from './view-camera';
 import { ViewControl } from '../stage/view-control';
 import { ViewFraming } from './view-framing';
@@ -57,6 +58,7 @@ import { ViewPress, type PressedView } from './view-press';
       aria-label="View of the project. Pick parts in the rows below; every tool has a shortcut."
       tabindex="0"
       (pointerdown)="onPress($event)"
+      (wheel)="onWheel($event)"
       (dblclick)="onDoubleClick($event)"
     >
       <canvas #canvas></canvas>
@@ -99,6 +101,7 @@ export class ViewComponent implements AfterViewInit {
   private view: ViewCamera | null = null;
   private framing: ViewFraming | null = null;
   readonly shot = inject(ShotLook);
+  private readonly fly = inject(Fly);
   private readonly ready = signal(false);
   /** Counts movements of the camera, for what is drawn over the view. */
   private readonly looks = signal(0);
@@ -140,6 +143,14 @@ export class ViewComponent implements AfterViewInit {
     effect(() => this.takeTrail());
     effect(() => this.takeFrame());
     effect(() => this.takeTheme());
+    effect(() => {
+      const flies = this.fly.isOn();
+      if (this.ready() && this.view) this.view.controls.enabled = !flies;
+    });
+    effect(() => {
+      this.shot.lens();
+      untracked(() => this.draw());
+    });
     this.destroyed.onDestroy(() => this.leave());
   }
 
@@ -187,6 +198,7 @@ export class ViewComponent implements AfterViewInit {
         if (eye) framing.bring(parts, eye);
       },
       picture: (size) => pictureOf(this.canvas().nativeElement, size),
+      shotDrawn: (size, finished) => this.shotDrawn(size, finished),
       looks: () => this.eye()?.camera.matrixWorld ?? null,
       onScreen: (place) => {
         const eye = this.eye();
@@ -281,14 +293,35 @@ export class ViewComponent implements AfterViewInit {
   }
 
   private drawNow(): void {
-    if (this.view) this.scene?.draw(this.view.target, this.shot.part() ? this.shot.camera : undefined);
+    if (!this.view) return;
+    const isShot = this.shot.part() !== null;
+    this.scene?.draw(this.view.target, isShot ? this.shot.camera : undefined, this.shot.lens());
+  }
+
+  /** Draws what the shot shows at a size of its own, out of sight. */
+  private shotDrawn(size: PictureSize, finished: (drawn: OffscreenCanvas | null) => void): void {
+    const now = this.stage.now();
+    const { scene, view, screen } = this;
+    const shot = now && size.height > 0 ? seenByShot(now, size.width / size.height) : null;
+    if (!scene || !view || !screen || !shot) {
+      finished(null);
+      return;
+    }
+    screen.take(() => {
+      const own = this.shot.size();
+      scene.resize(size.width, size.height);
+      scene.lookThrough(shot.id);
+      scene.draw(view.target, shot.camera);
+      scene.lookThrough(this.shot.part()?.id ?? null);
+      scene.resize(own.width, own.height);
+    }, finished);
   }
 
   /** What the shot shows: seen by its camera, where there is one, else as the view shows it. */
   private shotPicture(size: PictureSize, taken: (picture: string | null) => void, atOnce = false): void {
     const canvas = this.canvas().nativeElement;
     const now = this.stage.now();
-    const shot = now && firstShot(now, canvas.width / Math.max(1, canvas.height));
+    const shot = now && seenByShot(now, canvas.width / Math.max(1, canvas.height));
     const { scene, view, screen } = this;
     if (!scene || !view || !screen || !shot) {
       taken(pictureOf(canvas, size));
@@ -313,7 +346,12 @@ export class ViewComponent implements AfterViewInit {
   }
 
   onPress(down: PointerEvent): void {
-    this.press.press(down, this.pressed());
+    if (this.fly.isOn()) this.fly.drag(down);
+    else this.press.press(down, this.pressed());
+  }
+
+  onWheel(event: WheelEvent): void {
+    if (this.fly.isOn()) this.fly.roll(event);
   }
 
   onDoubleClick(event: MouseEvent): void {

@@ -25,6 +25,12 @@ export const viewFields = {
   ghosts: field<boolean>(false, flag),
   /** While it plays the view goes along with what is chosen. */
   keepInSight: field<boolean>(false, flag),
+  /** What the shot shows stands beside the working view. */
+  beside: field<boolean>(false, flag),
+  /** The camera that is looked through blurs what lies outside its focus. */
+  depthOfField: field<boolean>(false, flag),
+  /** Drags and the wheel move the camera that is looked through. */
+  fly: field<boolean>(false, flag),
   seeing: field<Seeing>(
     { alone: [], hidden: [], locked: [] },
     shaped({ alone: listOf(text), hidden: listOf(text), locked: listOf(text) }),
