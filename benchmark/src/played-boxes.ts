@@ -93,7 +93,11 @@ export function playedBoxes(): Result[] {
   if (!compiled.ok) throw new Error('does not compile');
   const program = compiled.value;
   const out = program.createOutput();
-  const ours = new StageScene(document.createElement('canvas'), () => null);
+  const ours = new StageScene(
+    document.createElement('canvas'),
+    () => null,
+    (run) => run(),
+  );
   ours.resize(WIDTH, HEIGHT);
   ours.setProject(project);
   const theirs = bare(document.createElement('canvas'));

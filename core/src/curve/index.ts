@@ -13,7 +13,7 @@ export {
   weightFunction,
   type FrameFunction,
 } from './treatment';
-export { noiseJet } from './treatment/noise';
+export { hash, noiseJet } from './treatment/noise';
 export * from './corners';
 export { hiddenCorners, type JetSample } from './hidden-corners';
 export * from './seam';

@@ -3,6 +3,7 @@ export * from './build';
 export * from './curve-context';
 export { curveName, curveRef, ownerOf, weightChannel, type CurveRef } from './curve-ref';
 export * from './curves';
+export * from './drive';
 export * from './insert-key';
 export * from './links';
 export * from './keys';

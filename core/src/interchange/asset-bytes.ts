@@ -1,4 +1,5 @@
 import { sha256 } from '@noble/hashes/sha2.js';
+import { strFromU8, strToU8 } from 'fflate';
 import { bytesToHex } from '@noble/hashes/utils.js';
 
 /** SHA-256 of bytes, 64 lower-case hexadecimal digits. */
@@ -6,7 +7,7 @@ export function sha256Hex(bytes: Uint8Array): string {
   return bytesToHex(sha256(bytes));
 }
 
-const LETTERS = new TextEncoder().encode('ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/');
+const LETTERS = strToU8('ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789+/');
 const PADDING = '='.charCodeAt(0);
 /** What each letter stands for; 64 for what is no letter of base64. */
 const DIGITS = new Uint8Array(256).fill(64);
@@ -23,7 +24,7 @@ export function toBase64(bytes: Uint8Array): string {
     letters[at++] = i + 1 < bytes.length ? LETTERS[(group >> 6) & 63]! : PADDING;
     letters[at++] = i + 2 < bytes.length ? LETTERS[group & 63]! : PADDING;
   }
-  return new TextDecoder().decode(letters);
+  return strFromU8(letters, true);
 }
 
 /** The bytes of base64 text, or null where it is not base64. */

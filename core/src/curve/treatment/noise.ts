@@ -5,7 +5,7 @@ import type { TreatmentKind } from './treatment';
 type Noise = Extract<Treatment, { kind: 'noise' }>;
 
 /** The contract's integer hash, modulo 2³². */
-function hash(x: number): number {
+export function hash(x: number): number {
   x = Math.imul(x ^ (x >>> 16), 0x7feb352d);
   x = Math.imul(x ^ (x >>> 15), 0x846ca68b);
   return (x ^ (x >>> 16)) >>> 0;

@@ -1,16 +1,7 @@
 import { mat4 } from 'gl-matrix';
-import {
-  channelName,
-  DEFAULT_OUTSIDE,
-  partOf,
-  type Curve,
-  type Part,
-  type Project,
-  type Result,
-  type Take,
-} from '../../project';
+import { channelName, partOf, type Part, type Project, type Result } from '../../project';
 import { compile, type Program } from '../../evaluate';
-import { changeCurves, curveOf, emptyCurve, newKey, withKeys } from '../curves';
+import { unbakedCurves, withBaked } from '../baked';
 import {
   framesOf,
   isStill,
@@ -20,7 +11,6 @@ import {
   transformOf,
   type Transform,
 } from './transform-motion';
-import { takeOf } from '../takes';
 import { refused } from './refused';
 
 /**
@@ -48,15 +38,7 @@ export function unbakeConstraints(project: Project, id: string): Project {
   const channels = new Set(
     [...held].flatMap((each) => TRANSFORM_CHANNELS.map((name) => channelName(each, name))),
   );
-  const clips = project.clips.map((clip) => ({
-    ...clip,
-    curves: clip.curves.flatMap((curve): Curve[] => {
-      if (!curve.otherTake || !channels.has(curve.channel)) return [curve];
-      const { otherTake, ...rest } = curve;
-      return otherTake.keys.length === 0 ? [] : [{ ...rest, ...otherTake }];
-    }),
-  }));
-  return muted({ ...project, clips }, held, false);
+  return muted(unbakedCurves(project, channels), held, false);
 }
 
 /** Whether a part's constraints were baked and can be brought back. */
@@ -116,21 +98,10 @@ function keyed(
     if (driven.has(property))
       return refused(`${part.name}, ${property} is driven; mute its driver or bake it first.`);
     const channel = channelName(part.id, property);
-    const still = values.every((value) => isStill(value, values[0]!));
-    const keys = (still ? values.slice(0, 1) : values).map((value, i) => newKey(first + i, value));
-    const before = curveOf(written, channel);
-    const kept = before ? takeOf(before) : NOTHING;
-    written = changeCurves(
-      written,
-      [channel],
-      ({ locked }) => ({ ...withKeys({ ...emptyCurve(channel), locked }, keys), otherTake: kept }),
-      { locked: 'change' },
-    );
+    written = withBaked(written, channel, first, values);
   }
   return { ok: true, value: written };
 }
-
-const NOTHING: Take = { keys: [], before: DEFAULT_OUTSIDE, after: DEFAULT_OUTSIDE, treatments: [] };
 
 function muted(project: Project, parts: ReadonlySet<string>, on: boolean): Project {
   const constraints = project.constraints.map((each) =>

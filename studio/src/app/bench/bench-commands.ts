@@ -3,6 +3,7 @@ import type { Command } from '../commands/command';
 import { ChartCommands } from './chart/chart-commands';
 import { KeyCommands } from './shell/key-commands';
 import { BuildCommands } from './build/build-commands';
+import { DriveCommands } from './drive/drive-commands';
 import { LinkCommands } from './links/link-commands';
 import { PartCommands } from './view/part-commands';
 import { PlayCommands } from './transport/play-commands';
@@ -37,6 +38,7 @@ export class BenchCommands {
     inject(ChartCommands),
     inject(PartCommands),
     inject(LinkCommands),
+    inject(DriveCommands),
     inject(BuildCommands),
     inject(SwitchCommands),
     inject(TakeCommands),

@@ -121,7 +121,7 @@ export class RowsPanelComponent {
   pick(row: Row, event: Event): void {
     // a press on one of the row's buttons is about the button
     if (event.target instanceof Element && event.target.closest('.tools')) return;
-    if (this.picker.answer(row.part.id)) return;
+    if (this.picker.answer(row.part.id, null, row.kind === 'channel' ? row.id : undefined)) return;
     const adding = event instanceof MouseEvent && (event.ctrlKey || event.metaKey);
     const { parts, channels } = this.studio.bench();
     if (row.kind === 'part' || row.kind === 'span') {

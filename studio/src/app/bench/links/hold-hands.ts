@@ -21,7 +21,7 @@ import { Studio } from '../../state/studio';
 import { Notices } from '../../ui/notices';
 import { PartPicker } from '../stage/picker';
 import { Stage } from '../stage/stage';
-import { nameOf, said } from './words';
+import { nameOf, said } from '../stage/said';
 
 /** Frames that a new span has where no keys say how long. */
 const NEW_SPAN = 24;

@@ -18,7 +18,8 @@ import { Studio } from '../../state/studio';
 import { Notices } from '../../ui/notices';
 import { PartPicker } from '../stage/picker';
 import { Stage } from '../stage/stage';
-import { nameOf, riddenWords, said } from './words';
+import { nameOf, said } from '../stage/said';
+import { riddenWords } from './words';
 
 /** What links parts by hand: riding, pivots, the order of turns. Each gives one undo step and one line about what came of it. */
 @Injectable({ providedIn: 'root' })

@@ -1,8 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatIcon } from '@angular/material/icon';
 import {
+  channelName,
   constraintSays,
   partOf,
+  partProperties,
   possibleParents,
   type Constraint,
   type Keeps,
@@ -18,16 +20,28 @@ import { channelLabel } from '../stage/channel-label';
 import { namedApart } from '../stage/named-apart';
 import { Stage } from '../stage/stage';
 import { Standing, type State } from '../stage/standing';
+import { DriveHands } from '../drive/drive-hands';
+import { DriverCardComponent } from '../drive/driver-card.component';
+import { DRIVER_WORDS } from '../drive/driver-words';
+import { EchoRowFormComponent } from '../drive/echo-row-form.component';
 import { ConstraintCardComponent } from './constraint-card.component';
 import { LinkHands } from './link-hands';
 import { linksOf, type DriverTie } from './ties';
-import { nameOf } from './words';
+import { nameOf } from '../stage/said';
 
 /** The side sheet Links: what the chosen part rides on and carries, what drives it and what holds it, in words. */
 @Component({
   selector: 'kz-links-sheet',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [ConstraintCardComponent, MatIcon, RunDirective, SegmentsComponent, SelectComponent],
+  imports: [
+    ConstraintCardComponent,
+    DriverCardComponent,
+    EchoRowFormComponent,
+    MatIcon,
+    RunDirective,
+    SegmentsComponent,
+    SelectComponent,
+  ],
   templateUrl: './links-sheet.component.html',
   styleUrl: './links-sheet.scss',
 })
@@ -36,6 +50,7 @@ export class LinksSheetComponent {
   private readonly stage = inject(Stage);
   readonly standing = inject(Standing);
   readonly hands = inject(LinkHands);
+  private readonly drive = inject(DriveHands);
   readonly presses = [
     { id: 'link.attach', label: 'Attach …' },
     { id: 'link.plant', label: 'Plant' },
@@ -46,6 +61,42 @@ export class LinksSheetComponent {
     { id: 'link.heading', label: 'Heading' },
     { id: 'link.along', label: 'Along …' },
   ] as const;
+
+  readonly drivers = Object.entries(DRIVER_WORDS).map(([kind, { label, tip }]) => ({
+    id: `drive.${kind}`,
+    label,
+    tip,
+  }));
+  readonly several = computed(() => this.studio.bench().parts.length > 1);
+
+  /** The channels of the part that can be driven. */
+  readonly channels = computed((): readonly Option<string>[] => {
+    const part = this.part();
+    const project = this.stage.shown();
+    return part && project
+      ? partProperties(part).map(({ property }) => {
+          const channel = channelName(part.id, property);
+          return { value: channel, label: channelLabel(project, channel).short };
+        })
+      : [];
+  });
+  readonly target = computed(() => {
+    const part = this.part();
+    return part ? this.drive.targetFor(part.id) : '';
+  });
+
+  chooseTarget(channel: string): void {
+    this.studio.pick({ channels: [channel], keys: [], handles: [] });
+  }
+
+  /** Whether a driver of the same channel stands before one in a list. */
+  isAfterItsLike(ties: readonly DriverTie[], at: number): boolean {
+    return ties.slice(0, at).some(({ channel }) => channel === ties[at]!.channel);
+  }
+
+  isBeforeItsLike(ties: readonly DriverTie[], at: number): boolean {
+    return ties.slice(at + 1).some(({ channel }) => channel === ties[at]!.channel);
+  }
 
   readonly part = computed((): Part | null => {
     const id = this.studio.bench().parts.at(-1);

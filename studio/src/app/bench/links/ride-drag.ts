@@ -4,7 +4,8 @@ import { Studio } from '../../state/studio';
 import { shownNumber } from '../../ui/amount';
 import { followDrag } from '../../ui/follow-drag';
 import { LinkHands } from './link-hands';
-import { nameOf, riddenWords } from './words';
+import { nameOf } from '../stage/said';
+import { riddenWords } from './words';
 
 /** Where a dragged row would be let go: on a part, beside one in the list, or on the scene. */
 interface Landing {

@@ -7,8 +7,8 @@ export interface PartQuestion {
   readonly words: string;
   /** Why a part is no answer, in one sentence; null where it is one. */
   readonly refuse: (part: string) => string | null;
-  /** `place` is where it was pressed, in the world; null where a row was. */
-  readonly take: (part: string, place: Vec3 | null) => void;
+  /** `place` is where it was pressed, in the world; null where a row was. `channel` is that of the row, where it is one's. */
+  readonly take: (part: string, place: Vec3 | null, channel?: string) => void;
 }
 
 /** Asks for a part. While a question stands, a press on a part in the view or in the rows answers it in place of choosing the part. */
@@ -29,7 +29,7 @@ export class PartPicker {
   }
 
   /** Gives a part as the answer; false where nothing was asked. A press beside all parts is no answer, and the question stays. */
-  answer(part: string | null, place: Vec3 | null = null): boolean {
+  answer(part: string | null, place: Vec3 | null = null, channel?: string): boolean {
     const question = this.question();
     if (!question) return false;
     if (part === null) return true;
@@ -37,7 +37,7 @@ export class PartPicker {
     this.refusal.set(refusal);
     if (refusal !== null) return true;
     this.leave();
-    question.take(part, place);
+    question.take(part, place, channel);
     return true;
   }
 }

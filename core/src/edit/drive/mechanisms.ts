@@ -1,0 +1,324 @@
+import { channelName, partOf, type Part, type Project, type Result, type Vec3 } from '../../project';
+import { compile, type Program } from '../../evaluate';
+import { addOwnNumber } from '../build/own-numbers';
+import { refused } from '../links/refused';
+import { addDriver, type DriverName, type DriverWish } from './drivers';
+import { axleOf, cross, directionIn, dot, minus, pivotInParent, pivotInWorld, type Letter } from './axle';
+
+/** A mechanism put together of parts, and what was read off them, in words. */
+export interface Assembled {
+  readonly project: Project;
+  /** `crank 0.35 m, rod 1.2 m`. */
+  readonly read: string;
+}
+
+const LETTERS = ['x', 'y', 'z'] as const;
+const DEGREES = 180 / Math.PI;
+
+/** Collects the drivers of a mechanism; the first that is refused ends it. Drivers that its channels have already give way. */
+class Assembly {
+  private problem: Extract<Result<never>, { ok: false }> | null = null;
+
+  constructor(public project: Project) {}
+
+  /** A number of a part's own with a free name; its channel. */
+  number(part: string, name: string, unit: string): string {
+    const made = addOwnNumber(this.project, part, { name, value: 0, min: null, max: null, unit });
+    this.project = made.project;
+    return channelName(part, `custom.${made.name}`);
+  }
+
+  drive(kind: DriverName, target: string, wish: DriverWish): void {
+    if (this.problem) return;
+    const drivers = this.project.drivers.filter((driver) => driver.target !== target);
+    const made = addDriver({ ...this.project, drivers }, kind, target, wish);
+    if (made.ok) this.project = made.value.project;
+    else this.problem = made;
+  }
+
+  done(read: string): Result<Assembled> {
+    return this.problem ?? { ok: true, value: { project: this.project, read } };
+  }
+}
+
+/** The parts of a mechanism by their ids, and the project compiled; or why there are none. */
+function begun(
+  project: Project,
+  ids: readonly string[],
+): Result<{ readonly parts: readonly Part[]; readonly program: Program }> {
+  if (new Set(ids).size < ids.length) return refused('Each part can be one piece of a mechanism only.');
+  const parts = ids.flatMap((id) => partOf(project, id) ?? []);
+  if (parts.length < ids.length) return refused('One of these parts is not there any more.');
+  const program = compile(project);
+  return program.ok ? { ok: true, value: { parts, program: program.value } } : program;
+}
+
+/**
+ * A crank, a rod and what it pushes, as they stand at a frame: the crank turns about its pivot, the rod's pivot is its pin, the slider's
+ * pivot is where the rod ends. Lengths are read off the places of the pivots; they stay together at every angle of the crank
+ * (contract §8, slider-crank). All three ride on one part, or on nothing.
+ */
+export function assembleSliderCrank(
+  project: Project,
+  ids: { readonly crank: string; readonly rod: string; readonly slider: string },
+  frame: number,
+): Result<Assembled> {
+  const start = begun(project, [ids.crank, ids.rod, ids.slider]);
+  if (!start.ok) return start;
+  const { program } = start.value;
+  const [crank, rod, slider] = start.value.parts as [Part, Part, Part];
+  if (rod.parent !== crank.parent || slider.parent !== crank.parent)
+    return refused(
+      'Crank, rod and slider must ride on the same part, or all on nothing: then they can stay together.',
+    );
+  const [centre, pin, end] = [crank, rod, slider].map((part) =>
+    pivotInParent(program, part, frame),
+  ) as unknown as readonly [Vec3, Vec3, Vec3];
+  const normal = planeOf([centre, pin, end], crank, project);
+  const [i, j] = [(normal + 1) % 3, (normal + 2) % 3] as const;
+  for (const part of [crank, rod])
+    if (!turnsOnlyAbout(program, part, frame, normal))
+      return refused(
+        `${part.name} is turned about another axis than ${LETTERS[normal]!.toUpperCase()}; a crank and its rod turn in one plane.`,
+      );
+  const flat = (p: readonly number[], from: readonly number[]) =>
+    [p[i]! - from[i]!, p[j]! - from[j]!] as const;
+  const arm = flat(pin, centre);
+  const way = flat(end, centre);
+  const reach = flat(end, pin);
+  const [r, l] = [Math.hypot(...arm), Math.hypot(...reach)];
+  if (r < 1e-6 || l < 1e-6)
+    return refused(
+      'The pivots lie on each other: put the rod’s pivot at the crank’s pin and the slider’s where the rod ends.',
+    );
+  const along = Math.abs(way[0]) >= Math.abs(way[1]) ? 0 : 1;
+  const sign = way[along] >= 0 ? 1 : -1;
+  // The frame of the linkage: x′ along the slide, y′ a quarter turn on.
+  const axis = along === 0 ? ([sign, 0] as const) : ([0, sign] as const);
+  const inFrame = ([x, y]: readonly [number, number]) =>
+    [x * axis[0] + y * axis[1], y * axis[0] - x * axis[1]] as const;
+  if (!(inFrame(reach)[0] > 0))
+    return refused('The rod leans back past upright: put the slider further out than the crank’s pin.');
+  const [px, py] = inFrame(arm);
+  const turn = `rotate.${LETTERS[normal]}`;
+  const now = (part: Part, property: string) =>
+    program.channelValue(program.structure.slots.get(channelName(part.id, property))!, frame);
+  const phase = Math.atan2(py, px) * DEGREES - now(crank, turn);
+  const start0 = Math.atan2(arm[1], arm[0]) * DEGREES - now(crank, turn);
+  const lean0 = Math.atan2(inFrame(reach)[1], inFrame(reach)[0]) * DEGREES;
+
+  const assembly = new Assembly(project);
+  const angle = assembly.number(crank.id, 'crank angle', '°');
+  const slide = assembly.number(crank.id, 'slide', 'm');
+  const lean = assembly.number(crank.id, 'rod lean', '°');
+  assembly.drive('expression', angle, {
+    inputs: { turn: channelName(crank.id, turn) },
+    expression: `turn + ${phase}`,
+  });
+  const linkage = {
+    linkage: 'slider-crank',
+    inputs: { angle },
+    params: { crank: r, rod: l, offset: inFrame(way)[1] },
+  };
+  assembly.drive('linkage', slide, { ...linkage, output: 'slide' });
+  assembly.drive('linkage', lean, { ...linkage, output: 'rod' });
+  const moved = along === 0 ? i : j;
+  assembly.drive('expression', channelName(slider.id, `translate.${LETTERS[moved]}`), {
+    inputs: { centre: channelName(crank.id, `translate.${LETTERS[moved]}`), slide },
+    expression: `centre + ${crank.pivot[moved]! - slider.pivot[moved]!} ${sign > 0 ? '+' : '-'} slide`,
+  });
+  for (const [axisOf, wave] of [
+    [i, 'cos'],
+    [j, 'sin'],
+  ] as const)
+    assembly.drive('expression', channelName(rod.id, `translate.${LETTERS[axisOf]}`), {
+      inputs: {
+        centre: channelName(crank.id, `translate.${LETTERS[axisOf]}`),
+        turn: channelName(crank.id, turn),
+      },
+      expression: `centre + ${crank.pivot[axisOf]! - rod.pivot[axisOf]!} + ${r} * ${wave}(turn + ${start0})`,
+    });
+  assembly.drive('expression', channelName(rod.id, turn), {
+    inputs: { lean },
+    expression: `lean + ${now(rod, turn) - lean0}`,
+  });
+  return assembly.done(`crank ${metres(r)}, rod ${metres(l)}`);
+}
+
+/** The axis of the plane in which a crank works: the one that its curves turn it about, else the one along which its points differ least. */
+function planeOf(points: readonly (readonly number[])[], crank: Part, project: Project): number {
+  const keyed = LETTERS.findIndex((letter) =>
+    project.clips.some(({ curves }) =>
+      curves.some(({ channel }) => channel === channelName(crank.id, `rotate.${letter}`)),
+    ),
+  );
+  if (keyed >= 0) return keyed;
+  const spread = LETTERS.map((_, n) => {
+    const values = points.map((point) => point[n]!);
+    return Math.max(...values) - Math.min(...values);
+  });
+  return [2, 0, 1].reduce((best, n) => (spread[n]! < spread[best]! - 1e-9 ? n : best));
+}
+
+function turnsOnlyAbout(program: Program, part: Part, frame: number, axis: number): boolean {
+  return LETTERS.every((letter, n) => {
+    const slot = program.structure.slots.get(channelName(part.id, `rotate.${letter}`))!;
+    return n === axis || Math.abs(program.channelValue(slot, frame)) < 1e-9;
+  });
+}
+
+/**
+ * A wheel that rolls without slipping on the way its wagon goes along an axis: the radius is read off its shape, the side on which it
+ * turns off its axle. It keeps the turn that it has at the frame.
+ */
+export function assembleWheel(
+  project: Project,
+  ids: { readonly wheel: string; readonly wagon: string },
+  along: Letter,
+  frame: number,
+): Result<Assembled> {
+  const start = begun(project, [ids.wheel, ids.wagon]);
+  if (!start.ok) return start;
+  const { program } = start.value;
+  const [wheel, wagon] = start.value.parts as [Part, Part];
+  const radius = radiusOf(wheel);
+  if (radius === null)
+    return refused(
+      `${wheel.name} is no round shape: its radius can’t be read off. Build the wheel from a cylinder, ring or gear.`,
+    );
+  const axle = axleOf(program, wheel, frame);
+  if (!axle)
+    return refused(
+      `${wheel.name} is turned about more than its axle; set its other turns to 0, or change its turn order.`,
+    );
+  const way = wayOf(program, wagon, along, frame);
+  const side = dot(cross(axle.direction, [0, 1, 0]), way);
+  if (Math.abs(side) < 0.5)
+    return refused(`The axle of ${wheel.name} lies along the way or upright; it must lie across the way.`);
+  const distance = channelName(wagon.id, `translate.${along}`);
+  const slot = program.structure.slots.get(distance)!;
+  const direction = side > 0 ? 1 : -1;
+  const rolled = direction * (program.channelValue(slot, frame) / radius) * DEGREES;
+  const assembly = new Assembly(project);
+  const rolling = assembly.number(wheel.id, 'rolled', '°');
+  assembly.drive('linkage', rolling, {
+    linkage: 'wheel',
+    inputs: { distance },
+    output: 'angle',
+    params: { radius, direction },
+  });
+  assembly.drive('expression', axle.channel, {
+    inputs: { rolled: rolling },
+    expression: `rolled + ${axle.turn - rolled}`,
+  });
+  return assembly.done(`radius ${metres(radius)}`);
+}
+
+/** The unit direction in the world in which an axis of what a part rides on leads it. */
+function wayOf(
+  program: Program,
+  part: Part,
+  along: Letter,
+  frame: number,
+): readonly [number, number, number] {
+  if (part.parent !== null) return directionIn(program, part.parent, frame, along);
+  return LETTERS.map((letter) => (letter === along ? 1 : 0)) as unknown as readonly [number, number, number];
+}
+
+function radiusOf(part: Part): number | null {
+  if (part.kind !== 'mesh') return null;
+  const { geometry } = part;
+  switch (geometry.shape) {
+    case 'cylinder':
+      return Math.max(geometry.radius, geometry.topRadius ?? 0);
+    case 'sphere':
+      return geometry.radius;
+    case 'torus':
+      return geometry.radius + geometry.tube;
+    case 'gear':
+      return (geometry.teeth * geometry.module) / 2;
+    case 'lathe':
+      return Math.max(...geometry.profile.map(([r]) => r));
+    case 'box':
+    case 'plane':
+    case 'extrude':
+    case 'asset':
+      return null;
+  }
+}
+
+/** One gear that turns another: teeth are read off both, and the other is turned so that teeth meet gaps. */
+export function assembleGears(
+  project: Project,
+  ids: { readonly driving: string; readonly driven: string },
+  frame: number,
+): Result<Assembled> {
+  const start = begun(project, [ids.driving, ids.driven]);
+  if (!start.ok) return start;
+  const { program } = start.value;
+  const [driving, driven] = start.value.parts as [Part, Part];
+  const [a, b] = [gearOf(driving), gearOf(driven)];
+  if (!a || !b)
+    return refused(
+      `${(a ? driven : driving).name} is no gear: its teeth can’t be counted. Both must be gears.`,
+    );
+  const [first, second] = [driving, driven].map((part) => axleOf(program, part, frame)) as [
+    ReturnType<typeof axleOf>,
+    ReturnType<typeof axleOf>,
+  ];
+  if (!first || !second)
+    return refused(
+      `${(first ? driven : driving).name} is turned about more than its axle; set its other turns to 0, or change its turn order.`,
+    );
+  const facing = dot(first.direction, second.direction);
+  if (Math.abs(facing) < 0.999) return refused('The axles of the two gears must lie side by side.');
+  const same = facing > 0;
+  const apart = minus(pivotInWorld(program, driven, frame), pivotInWorld(program, driving, frame));
+  const wanted = ((a.teeth + b.teeth) * a.module) / 2;
+  // Of each gear: how far through a tooth the line to the other one passes, 0 in the middle of a tooth.
+  const toward = toothAt(program, driving, frame, apart, a.teeth);
+  const back = toothAt(program, driven, frame, apart.map((n) => -n) as unknown as typeof apart, b.teeth);
+  const shift = same ? toward + back - 0.5 : 0.5 - toward + back;
+  const turned = second.turn + ((shift - Math.round(shift)) * 360) / b.teeth;
+  const ratio = ((same ? -1 : 1) * a.teeth) / b.teeth;
+  const assembly = new Assembly(project);
+  assembly.drive('linkage', second.channel, {
+    linkage: 'gear',
+    inputs: { angle: first.channel },
+    output: 'angle',
+    params: {
+      teethIn: a.teeth,
+      teethOut: b.teeth,
+      mesh: same ? 'external' : 'internal',
+      phase: turned - ratio * first.turn,
+    },
+  });
+  const gap = Math.hypot(...apart) - wanted;
+  const fits =
+    Math.abs(a.module - b.module) > 1e-9
+      ? '; their modules differ, so their teeth do not fit'
+      : Math.abs(gap) > 0.02 * a.module
+        ? `; they would mesh ${metres(wanted)} apart, and are ${metres(wanted + gap)}`
+        : '';
+  return assembly.done(`${a.teeth} : ${b.teeth} teeth${fits}`);
+}
+
+function gearOf(part: Part): { readonly teeth: number; readonly module: number } | null {
+  return part.kind === 'mesh' && part.geometry.shape === 'gear' ? part.geometry : null;
+}
+
+/** How far through its teeth, in teeth, a direction of the world leaves a gear; teeth stand about its own Y, one along X. */
+function toothAt(
+  program: Program,
+  part: Part,
+  frame: number,
+  [x, y, z]: readonly [number, number, number],
+  teeth: number,
+): number {
+  const along = (letter: Letter) => dot(directionIn(program, part.id, frame, letter), [x, y, z]);
+  return (Math.atan2(-along('z'), along('x')) * DEGREES * teeth) / 360;
+}
+
+function metres(value: number): string {
+  return `${Number(value.toFixed(3))} m`;
+}

@@ -1,0 +1,108 @@
+import { Injectable, inject } from '@angular/core';
+import { partOf, splitChannel, type Driver, type DriverName } from '@kaizen/core';
+import { onItem, type Command } from '../../commands/command';
+import { Studio } from '../../state/studio';
+import { DriveHands } from './drive-hands';
+import { DRIVER_WORDS } from './driver-words';
+
+/** Driving one motion from another: drivers by picking, their order, baking, and mechanisms of parts. */
+@Injectable({ providedIn: 'root' })
+export class DriveCommands {
+  private readonly studio = inject(Studio);
+  private readonly hands = inject(DriveHands);
+
+  list(): readonly Command[] {
+    return [...this.making(), ...this.mechanisms(), ...this.cards()];
+  }
+
+  private part(): string | null {
+    const part = this.studio.bench().parts.at(-1);
+    const channel = this.studio.bench().channels.at(-1);
+    return part ?? (channel === undefined ? null : splitChannel(channel).part);
+  }
+
+  private readonly canDrive = () => !this.studio.readOnly() && this.part() !== null;
+
+  private making(): readonly Command[] {
+    const names = Object.keys(DRIVER_WORDS) as DriverName[];
+    const target = (item: unknown) =>
+      typeof item === 'string' ? item : this.hands.targetFor(this.part() ?? '');
+    return names.map((kind): Command => ({
+      id: `drive.${kind}`,
+      label: `Drive the chosen channel: ${DRIVER_WORDS[kind].label.replace(' …', '').toLowerCase()}`,
+      group: 'Pose',
+      when: this.canDrive,
+      run: (item) => this.hands.ask(kind, target(item)),
+    }));
+  }
+
+  private mechanisms(): readonly Command[] {
+    const onPart = (id: string, label: string, run: (part: string) => void): Command => ({
+      id,
+      label,
+      group: 'Pose',
+      when: () => {
+        const project = this.studio.project();
+        const part = this.part();
+        return this.canDrive() && project !== null && partOf(project, part!) !== undefined;
+      },
+      run: () => run(this.part()!),
+    });
+    return [
+      onPart('drive.slider-crank', 'Mechanism: this crank, its rod, and what it pushes: pick them', (part) =>
+        this.hands.askSliderCrank(part),
+      ),
+      onPart('drive.wheel', 'Mechanism: this wheel on the way of its wagon: pick it', (part) =>
+        this.hands.askWheel(part),
+      ),
+      onPart('drive.gears', 'Mechanism: this gear turns another: pick it', (part) =>
+        this.hands.askGears(part),
+      ),
+    ];
+  }
+
+  private cards(): readonly Command[] {
+    const { hands } = this;
+    const about = (id: string, label: string, run: (driver: Driver) => void) =>
+      onItem<Driver>({
+        id,
+        label,
+        group: 'Pose',
+        meant: () => {
+          const part = this.part();
+          const own = ({ target }: Driver) => splitChannel(target).part === part;
+          return this.studio.project()?.drivers.find(own) ?? null;
+        },
+        when: () => !this.studio.readOnly(),
+        run,
+      });
+    const onChannel = (
+      id: string,
+      label: string,
+      baked: boolean,
+      run: (channel: string) => void,
+    ): Command => ({
+      ...about(id, label, ({ target }) => run(target)),
+      when: (item) => {
+        const driver = item as Driver | undefined;
+        const target = driver?.target ?? this.hands.targetFor(this.part() ?? '');
+        const drivers = this.studio.project()?.drivers.filter((each) => each.target === target) ?? [];
+        return !this.studio.readOnly() && drivers.length > 0 && hands.isBaked(target) === baked;
+      },
+    });
+    return [
+      about('drive.mute', 'Mute a driver of the part, or let it act', ({ id, muted }) =>
+        hands.change(id, muted ? 'Let a driver act' : 'Mute a driver', { muted: !muted }),
+      ),
+      about('drive.earlier', 'Driver one place earlier', ({ id }) => hands.move(id, -1)),
+      about('drive.later', 'Driver one place later', ({ id }) => hands.move(id, 1)),
+      about('drive.remove', 'Remove a driver', ({ id }) => hands.remove(id)),
+      onChannel('drive.bake', 'Bake what drives the channel to keys', false, (channel) =>
+        hands.bake(channel),
+      ),
+      onChannel('drive.unbake', 'Bring back what drove the channel before it was baked', true, (channel) =>
+        hands.unbake(channel),
+      ),
+    ];
+  }
+}

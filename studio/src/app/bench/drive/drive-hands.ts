@@ -1,0 +1,241 @@
+import { Injectable, inject } from '@angular/core';
+import {
+  addDriver,
+  areDriversBaked,
+  assembleGears,
+  assembleSliderCrank,
+  assembleWheel,
+  bakeDrivers,
+  changeDriver,
+  channelName,
+  curveOf,
+  echoRow,
+  moveDriver,
+  partOf,
+  partProperties,
+  removeDriver,
+  splitChannel,
+  unbakeDrivers,
+  type Assembled,
+  type DriverName,
+  type DriverWish,
+  type EchoRow,
+  type Project,
+  type Result,
+} from '@kaizen/core';
+import { Studio } from '../../state/studio';
+import { Notices } from '../../ui/notices';
+import { nameOf, said } from '../stage/said';
+import { channelLabel } from '../stage/channel-label';
+import { PartPicker } from '../stage/picker';
+import { Stage } from '../stage/stage';
+import { DRIVER_WORDS, LINKAGE_WORDS } from './driver-words';
+
+/** Drivers by hand: made by picking, changed by number, baked to keys and brought back; mechanisms put together of parts. */
+@Injectable({ providedIn: 'root' })
+export class DriveHands {
+  private readonly studio = inject(Studio);
+  private readonly stage = inject(Stage);
+  private readonly notices = inject(Notices);
+  private readonly picker = inject(PartPicker);
+
+  /** The channel of a part that a new driver is for: the chosen one, else one that moves already, else its first place. */
+  targetFor(part: string): string {
+    const chosen = this.studio.bench().channels.findLast((channel) => splitChannel(channel).part === part);
+    const project = this.stage.shown();
+    const own = project && partOf(project, part);
+    const keyed =
+      own &&
+      partProperties(own).find(({ property }) => curveOf(project, channelName(part, property))?.keys.length);
+    return chosen ?? channelName(part, keyed?.property ?? 'translate.y');
+  }
+
+  /** Asks for what a new driver reads, a part in the view or a channel in the rows, and makes it. */
+  ask(kind: DriverName, target: string): void {
+    const project = this.studio.project();
+    if (!project) return;
+    const { part } = splitChannel(target);
+    this.picker.ask({
+      words: DRIVER_WORDS[kind].ask.replace('%s', channelLabel(project, target).full),
+      refuse: (picked) =>
+        kind === 'distance' && picked === part ? 'the part itself is no answer: pick another part' : null,
+      take: (picked, _, channel) => this.make(kind, target, picked, channel ?? this.like(target, picked)),
+    });
+  }
+
+  /** The channel of a part that is most like another: the same property, else its first. */
+  private like(target: string, part: string): string {
+    const project = this.studio.project();
+    const { property, part: own } = splitChannel(target);
+    const properties = (project && partOf(project, part) && partProperties(partOf(project, part)!)) ?? [];
+    const fits = properties.some((each) => each.property === property) && part !== own;
+    return channelName(part, fits ? property : (properties[0]?.property ?? 'translate.x'));
+  }
+
+  private make(kind: DriverName, target: string, part: string, input: string): void {
+    const wish = this.wishFor(kind, splitChannel(target).part, part, input);
+    this.edit(`Drive ${this.label(target)}`, (project) => {
+      const made = addDriver(project, kind, target, wish);
+      return made.ok ? { ok: true, value: made.value.project } : made;
+    });
+  }
+
+  private wishFor(kind: DriverName, own: string, part: string, input: string): DriverWish {
+    const range = this.studio.project()?.range ?? { start: 0, end: 1, loop: false };
+    switch (kind) {
+      case 'echo':
+        return { input, delay: 3, gain: 0.5 };
+      case 'follow':
+        return {
+          input,
+          frequency: 1.2,
+          damping: 0.4,
+          start: range.start,
+          loop: range.loop ? Math.max(1, Math.round(range.end - range.start)) : null,
+        };
+      case 'map':
+        return {
+          input,
+          curve: {
+            keys: [plainKey(0, 0), plainKey(1, 1)],
+            before: { mode: 'hold', count: null, pin: null },
+            after: { mode: 'hold', count: null, pin: null },
+          },
+        };
+      case 'distance':
+        return { of: own, to: part };
+      case 'expression':
+        return { inputs: { x: input }, expression: 'x' };
+      case 'linkage': {
+        const turn = splitChannel(input).property.startsWith('rotate.')
+          ? input
+          : channelName(part, 'rotate.y');
+        return {
+          linkage: 'gear',
+          inputs: { angle: turn },
+          output: 'angle',
+          params: LINKAGE_WORDS['gear']!.params,
+        };
+      }
+    }
+  }
+
+  change(id: string, label: string, wish: DriverWish): void {
+    this.edit(label, (project) => changeDriver(project, id, wish));
+  }
+
+  move(id: string, by: -1 | 1): void {
+    this.studio.edit('Order of drivers', (project) => moveDriver(project, id, by));
+  }
+
+  remove(id: string): void {
+    this.studio.edit('Remove a driver', (project) => removeDriver(project, id));
+  }
+
+  isBaked(channel: string): boolean {
+    const project = this.studio.project();
+    return project !== null && areDriversBaked(project, channel);
+  }
+
+  bake(channel: string): void {
+    this.edit(`Bake ${this.label(channel)}`, (project) => bakeDrivers(project, channel));
+  }
+
+  unbake(channel: string): void {
+    this.studio.edit(`Bring back the drivers of ${this.label(channel)}`, (project) =>
+      unbakeDrivers(project, channel),
+    );
+  }
+
+  echoRow(leader: string, others: readonly string[], row: EchoRow): void {
+    this.edit('Echo in a row', (project) => echoRow(project, leader, others, row));
+  }
+
+  /** Asks for three parts one after the other, and puts them together as a crank, a rod and what it pushes. */
+  askSliderCrank(crank: string): void {
+    this.askTwo(
+      crank,
+      (name) => `Pick the rod on the pin of ${name}`,
+      (name) => `Pick what ${name} pushes`,
+      (rod, slider) =>
+        this.assemble('Crank and rod', (project) =>
+          assembleSliderCrank(project, { crank, rod, slider }, this.stage.frame()),
+        ),
+    );
+  }
+
+  /** Asks for the wagon on whose way a wheel rolls; it goes along the axis on which it is keyed, else X. */
+  askWheel(wheel: string): void {
+    this.askOne(
+      wheel,
+      (name) => `Pick the wagon on whose way ${name} rolls`,
+      (wagon) => {
+        const project = this.studio.project();
+        const keyed = (['x', 'z', 'y'] as const).find(
+          (letter) => project && curveOf(project, channelName(wagon, `translate.${letter}`))?.keys.length,
+        );
+        this.assemble('Wheel on its wagon', (now) =>
+          assembleWheel(now, { wheel, wagon }, keyed ?? 'x', this.stage.frame()),
+        );
+      },
+    );
+  }
+
+  askGears(driving: string): void {
+    this.askOne(
+      driving,
+      (name) => `Pick the gear that ${name} turns`,
+      (driven) =>
+        this.assemble('Gears', (project) => assembleGears(project, { driving, driven }, this.stage.frame())),
+    );
+  }
+
+  private askOne(first: string, words: (name: string) => string, take: (part: string) => void): void {
+    const project = this.studio.project();
+    if (!project) return;
+    this.picker.ask({
+      words: words(nameOf(project, first)),
+      refuse: (part) =>
+        part === first ? `${nameOf(project, part)} itself is no answer: pick another part` : null,
+      take,
+    });
+  }
+
+  private askTwo(
+    first: string,
+    words: (name: string) => string,
+    then: (name: string) => string,
+    take: (second: string, third: string) => void,
+  ): void {
+    this.askOne(first, words, (second) => this.askOne(second, then, (third) => take(second, third)));
+  }
+
+  private assemble(label: string, edit: (project: Project) => Result<Assembled>): void {
+    let read = '';
+    this.edit(label, (project) => {
+      const made = edit(project);
+      if (made.ok) read = made.value.read;
+      return made.ok ? { ok: true, value: made.value.project } : made;
+    });
+    if (read !== '') this.notices.tell(`Read off the parts: ${read}`);
+  }
+
+  private label(channel: string): string {
+    const project = this.studio.project();
+    return project ? channelLabel(project, channel).full : channel;
+  }
+
+  private edit(label: string, edit: (project: Project) => Result<Project>): void {
+    const project = this.studio.project();
+    if (!project) return;
+    const made = edit(project);
+    if (made.ok) this.studio.edit(label, () => made.value);
+    else this.notices.warn(said(made.problems));
+  }
+}
+
+/** A key of a map, straight on both sides. */
+function plainKey(frame: number, value: number): object {
+  const side = { mode: 'linear', slope: 0, reach: 1 / 3 };
+  return { frame, value, in: side, out: side, joined: false, leg: { kind: 'curve' } };
+}

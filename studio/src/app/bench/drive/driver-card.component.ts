@@ -1,0 +1,250 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { MatTooltip } from '@angular/material/tooltip';
+import {
+  compileExpression,
+  DRIVERS,
+  LINKAGES,
+  partOf,
+  splitChannel,
+  type Driver,
+  type Field,
+  type Fields,
+} from '@kaizen/core';
+import { RunDirective } from '../../commands/run.directive';
+import { Studio } from '../../state/studio';
+import { decimalsOf, shownNumber } from '../../ui/amount';
+import { NumberFieldComponent } from '../../ui/number-field.component';
+import type { Option } from '../../ui/option';
+import { SelectComponent } from '../../ui/select.component';
+import { channelLabel } from '../stage/channel-label';
+import { drivenBy } from '../stage/driven-by';
+import { namedApart } from '../stage/named-apart';
+import { Stage } from '../stage/stage';
+import { Standing } from '../stage/standing';
+import { ChannelFieldComponent } from './channel-field.component';
+import { DriveHands } from './drive-hands';
+import { LINKAGE_WORDS, wordsFor } from './driver-words';
+import { MapFormComponent } from './map-form.component';
+import { ProgramFormComponent } from './program-form.component';
+import { ResponseComponent } from './response.component';
+
+/** A number, switch or choice of a driver as its card shows it. */
+interface Shown {
+  readonly name: string;
+  readonly label: string;
+  readonly tip: string;
+  readonly as: 'number' | 'optional' | 'flag' | 'choice' | 'pair';
+  readonly unit: string;
+  readonly value: unknown;
+  readonly options: readonly Option<unknown>[];
+}
+
+/** One driver: what it does, how it stands, and its numbers, read off the descriptions of its kind and its mechanism. */
+@Component({
+  selector: 'kz-driver-card',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [
+    ChannelFieldComponent,
+    MapFormComponent,
+    MatTooltip,
+    NumberFieldComponent,
+    ProgramFormComponent,
+    ResponseComponent,
+    RunDirective,
+    SelectComponent,
+  ],
+  templateUrl: './driver-card.component.html',
+  styleUrl: '../links/card.scss',
+})
+export class DriverCardComponent {
+  readonly driver = input.required<Driver>();
+  readonly first = input(false);
+  readonly last = input(false);
+  readonly studio = inject(Studio);
+  private readonly stage = inject(Stage);
+  private readonly standing = inject(Standing);
+  private readonly hands = inject(DriveHands);
+
+  readonly title = computed(() => {
+    const project = this.stage.shown();
+    return project ? channelLabel(project, this.driver().target).short : this.driver().target;
+  });
+  readonly says = computed(() => {
+    const project = this.stage.shown();
+    return project ? drivenBy(project, this.driver()) : '';
+  });
+  readonly state = computed(() => this.standing.ofDriver(this.driver()));
+  readonly value = computed(() => {
+    const project = this.stage.shown();
+    const value = this.stage.valueOf(this.driver().target);
+    if (!project || value === null) return '';
+    const { unit } = channelLabel(project, this.driver().target);
+    return `${shownNumber(value, decimalsOf(unit))} ${unit}`.trim();
+  });
+  readonly combines: readonly Option<Driver['combine']>[] = [
+    { value: 'replace', label: 'In place of its keys' },
+    { value: 'add', label: 'Added to its keys' },
+  ];
+  readonly linkages: readonly Option<string>[] = [...LINKAGES.keys()].map((value) => ({
+    value,
+    label: LINKAGE_WORDS[value]?.label ?? value,
+  }));
+
+  /** Its own numbers; of a mechanism those of the mechanism. */
+  readonly fields = computed((): readonly Shown[] => {
+    const driver = this.driver();
+    return driver.kind === 'linkage'
+      ? this.shownOf(LINKAGES.get(driver.linkage)?.params ?? {}, driver.params)
+      : this.shownOf(DRIVERS[driver.kind].fields, driver);
+  });
+
+  private shownOf(fields: Fields, described: object): readonly Shown[] {
+    const values = new Map(Object.entries(described) as [string, unknown][]);
+    return Object.entries(fields).flatMap(([name, field]) => {
+      const shown = this.shownAs(field);
+      const value = values.get(name) ?? (values.has(name) ? null : field.fallback);
+      return shown ? [{ name, ...wordsFor(name), unit: field.unit ?? '', options: [], value, ...shown }] : [];
+    });
+  }
+
+  private shownAs(field: Field): (Pick<Shown, 'as'> & Partial<Shown>) | null {
+    if (field.names === 'part') return { as: 'choice', options: this.parts() };
+    if (field.names !== undefined || field.inside !== undefined) return null;
+    const { enum: values, type } = field.schema as { enum?: readonly unknown[]; type?: string };
+    if (values) {
+      const options = values.map((value) => ({ value, label: choiceLabel(value) }));
+      return {
+        as: 'choice',
+        options: field.nullable ? [{ value: null, label: 'straight' }, ...options] : options,
+      };
+    }
+    if (type === 'boolean') return { as: 'flag' };
+    if (type === 'array') return { as: 'pair', unit: 'm' };
+    if (type === 'number' || type === 'integer') return { as: field.nullable ? 'optional' : 'number' };
+    return null;
+  }
+
+  private parts(): readonly Option<string>[] {
+    return namedApart(this.stage.shown()?.parts ?? []).map(({ id, name }) => ({ value: id, label: name }));
+  }
+
+  /** The channels that it reads, each under the name it has for it. */
+  readonly inputs = computed((): readonly { readonly name: string; readonly channel: string }[] => {
+    const driver = this.driver();
+    if (driver.kind === 'linkage')
+      return (LINKAGES.get(driver.linkage)?.inputs ?? []).map((name) => ({
+        name,
+        channel: driver.inputs[name] ?? driver.target,
+      }));
+    if (driver.kind === 'expression')
+      return Object.entries(driver.inputs).map(([name, channel]) => ({ name, channel }));
+    return 'input' in driver ? [{ name: 'input', channel: driver.input }] : [];
+  });
+  readonly outputs = computed((): readonly Option<string>[] => {
+    const driver = this.driver();
+    const outputs = driver.kind === 'linkage' ? (LINKAGES.get(driver.linkage)?.outputs ?? []) : [];
+    return outputs.map((value) => ({ value, label: value }));
+  });
+
+  words(name: string): string {
+    return this.driver().kind === 'expression' ? name : wordsFor(name).label;
+  }
+
+  private edit(wish: Readonly<Record<string, unknown>>): void {
+    this.hands.change(this.driver().id, `Driver of ${this.title()}`, wish);
+  }
+
+  set(name: string, value: unknown): void {
+    const driver = this.driver();
+    if (driver.kind === 'linkage') this.edit({ params: { ...driver.params, [name]: value } });
+    else this.edit({ [name]: value });
+  }
+  setNumber(field: Shown, change: (value: number) => number): void {
+    this.set(field.name, change(typeof field.value === 'number' ? field.value : 0));
+  }
+  setPair(field: Shown, axis: number, change: (value: number) => number): void {
+    this.set(
+      field.name,
+      (field.value as readonly number[]).map((value, i) => (i === axis ? change(value) : value)),
+    );
+  }
+  /** On: what the playhead says, or the whole range for a loop; off: none. */
+  toggle(field: Shown): void {
+    const range = this.stage.shown()?.range;
+    const length = range ? Math.max(1, Math.round(range.end - range.start)) : 1;
+    this.set(field.name, field.value === null ? (field.name === 'loop' ? length : this.stage.frame()) : null);
+  }
+
+  setInput(name: string, channel: string): void {
+    const driver = this.driver();
+    if (driver.kind === 'linkage' || driver.kind === 'expression')
+      this.edit({ inputs: { ...driver.inputs, [name]: channel } });
+    else this.edit({ input: channel });
+  }
+  setCombine(combine: Driver['combine']): void {
+    this.edit({ combine });
+  }
+  setOutput(output: string): void {
+    this.edit({ output });
+  }
+
+  /** Another mechanism begins with dimensions of its own; inputs that it names alike stay. */
+  setLinkage(name: string): void {
+    const driver = this.driver();
+    const linkage = LINKAGES.get(name);
+    if (driver.kind !== 'linkage' || !linkage) return;
+    const [any] = Object.values(driver.inputs);
+    const inputs = Object.fromEntries(
+      linkage.inputs.map((each) => [each, driver.inputs[each] ?? any ?? driver.target]),
+    );
+    this.edit({
+      linkage: name,
+      inputs,
+      output: linkage.outputs[0],
+      params: LINKAGE_WORDS[name]?.params ?? {},
+    });
+  }
+
+  /** What is wrong with the formula as it stands in the field; empty where nothing is. */
+  formulaProblem(text: string): string {
+    const driver = this.driver();
+    if (driver.kind !== 'expression') return '';
+    const compiled = compileExpression(text, Object.keys(driver.inputs));
+    return compiled.ok ? '' : compiled.message;
+  }
+  setFormula(text: string): void {
+    if (text.trim() !== '') this.edit({ expression: text.trim() });
+  }
+  addInput(): void {
+    const driver = this.driver();
+    if (driver.kind !== 'expression') return;
+    const taken = new Set(Object.keys(driver.inputs));
+    const name = [...'xyzabcdefghijklmnopqrstuvw'].find((letter) => !taken.has(letter) && letter !== 'e');
+    const { part } = splitChannel(driver.target);
+    const project = this.stage.shown();
+    const other =
+      Object.values(driver.inputs)[0] ?? `${part}/${project && partOf(project, part) ? 'translate.x' : ''}`;
+    if (name) this.edit({ inputs: { ...driver.inputs, [name]: other } });
+  }
+  removeInput(name: string): void {
+    const driver = this.driver();
+    if (driver.kind !== 'expression') return;
+    this.edit({
+      inputs: Object.fromEntries(Object.entries(driver.inputs).filter(([each]) => each !== name)),
+    });
+  }
+
+  numbers(value: unknown): readonly number[] {
+    return typeof value === 'number' ? [value] : [];
+  }
+  pairOf(value: unknown): readonly number[] {
+    return Array.isArray(value) ? (value as readonly number[]) : [];
+  }
+}
+
+const SIDES: Readonly<Record<string, string>> = { '1': 'one side', '-1': 'other side' };
+
+function choiceLabel(value: unknown): string {
+  const text = String(value);
+  return SIDES[text] ?? (/^-?[xyz]$/.test(text) ? text.replace('-', '−').toUpperCase() : text);
+}

@@ -1,0 +1,127 @@
+import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
+import { MatTooltip } from '@angular/material/tooltip';
+import type { KeyedCurve, MapDriver } from '@kaizen/core';
+import { Studio } from '../../state/studio';
+import { Notices } from '../../ui/notices';
+import { NumberFieldComponent } from '../../ui/number-field.component';
+
+/** The curve of a map as a table: at which value of the input which value comes out, straight or smooth between. */
+@Component({
+  selector: 'kz-map-form',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MatTooltip, NumberFieldComponent],
+  template: `
+    <span class="label">Where the input is … it gives …</span>
+    @for (key of driver().curve.keys; track $index; let i = $index) {
+      <div class="row">
+        <kz-number-field
+          [name]="'Input ' + (i + 1)"
+          tip="The input’s value"
+          [values]="[key.frame]"
+          [decimals]="3"
+          [disabled]="studio.readOnly()"
+          (changed)="setInput(i, $event(key.frame))"
+        />
+        <kz-number-field
+          [name]="'Output ' + (i + 1)"
+          tip="What comes out there"
+          [values]="[key.value]"
+          [decimals]="3"
+          [disabled]="studio.readOnly()"
+          (changed)="setValue(i, $event(key.value))"
+        />
+        <button
+          class="button bare"
+          [disabled]="studio.readOnly() || driver().curve.keys.length < 2"
+          [attr.aria-label]="'Remove point ' + (i + 1)"
+          matTooltip="Removes the point"
+          (click)="remove(i)"
+        >
+          ✕
+        </button>
+      </div>
+    }
+    <div class="line">
+      <button
+        class="button"
+        [disabled]="studio.readOnly()"
+        matTooltip="One more point after the last"
+        (click)="add()"
+      >
+        Another point
+      </button>
+      <button
+        class="button toggle"
+        [attr.aria-pressed]="isSmooth()"
+        [disabled]="studio.readOnly()"
+        matTooltip="Smooth through the points, or straight between them"
+        (click)="toggleSmooth()"
+      >
+        Smooth
+      </button>
+    </div>
+  `,
+  styles: `
+    :host {
+      display: block;
+    }
+    .row {
+      display: grid;
+      grid-template-columns: 1fr 1fr auto;
+      gap: 6px;
+      margin-bottom: 4px;
+    }
+    .line {
+      display: flex;
+      gap: 6px;
+    }
+  `,
+})
+export class MapFormComponent {
+  readonly driver = input.required<MapDriver>();
+  readonly changed = output<KeyedCurve>();
+  readonly studio = inject(Studio);
+  private readonly notices = inject(Notices);
+
+  isSmooth(): boolean {
+    return this.driver().curve.keys.some(({ out }) => out.mode === 'smooth');
+  }
+
+  private emit(keys: KeyedCurve['keys']): void {
+    this.changed.emit({ ...this.driver().curve, keys });
+  }
+
+  /** Points stay in order: one that passes another takes its place in the list. */
+  setInput(at: number, frame: number): void {
+    const { keys } = this.driver().curve;
+    if (keys.some((key, i) => i !== at && Math.abs(key.frame - frame) < 1e-6)) {
+      this.notices.warn('Two points can’t stand at one value of the input. Nothing was changed.');
+      return;
+    }
+    const moved = keys.map((key, i) => (i === at ? { ...key, frame } : key));
+    this.emit(moved.sort((a, b) => a.frame - b.frame));
+  }
+
+  setValue(at: number, value: number): void {
+    this.emit(this.driver().curve.keys.map((key, i) => (i === at ? { ...key, value } : key)));
+  }
+
+  add(): void {
+    const { keys } = this.driver().curve;
+    const [last, before] = [keys.at(-1), keys.at(-2)];
+    if (!last) return;
+    const step = before ? last.frame - before.frame : 1;
+    this.emit([...keys, { ...last, frame: last.frame + step }]);
+  }
+
+  remove(at: number): void {
+    this.emit(this.driver().curve.keys.filter((_, i) => i !== at));
+  }
+
+  toggleSmooth(): void {
+    const mode = this.isSmooth() ? 'linear' : 'smooth';
+    this.emit(
+      this.driver().curve.keys.map((key) => ({ ...key, in: { ...key.in, mode }, out: { ...key.out, mode } })),
+    );
+  }
+}
