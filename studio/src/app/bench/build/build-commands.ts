@@ -11,13 +11,14 @@ import {
   type ChannelKind,
   type Vec3,
 } from '@kaizen/core';
-import type { Command } from '../../commands/command';
+import { switching, type Command } from '../../commands/command';
 import { Studio } from '../../state/studio';
 import { Notices } from '../../ui/notices';
 import { LinkHands } from '../links/link-hands';
 import { Poser, type ChannelValue } from '../posing/poser';
 import { PartPicker } from '../stage/picker';
 import { Stage } from '../stage/stage';
+import { PathHands } from '../links/path-hands';
 
 /** Putting parts together: groups, aligning, pivots on other parts, and back to rest. */
 @Injectable({ providedIn: 'root' })
@@ -28,6 +29,7 @@ export class BuildCommands {
   private readonly picker = inject(PartPicker);
   private readonly links = inject(LinkHands);
   private readonly notices = inject(Notices);
+  private readonly paths = inject(PathHands);
 
   list(): readonly Command[] {
     const hasParts = () => this.studio.bench().parts.length > 0 && !this.studio.readOnly();
@@ -59,6 +61,42 @@ export class BuildCommands {
         when: hasParts,
         run: () => this.askPivot(),
       },
+      {
+        id: 'path.draw',
+        label: 'Draw a path in the view',
+        group: 'Pose',
+        when: () => !this.studio.readOnly(),
+        run: () =>
+          this.paths.draw((path) => this.studio.pick({ parts: [path], channels: [], keys: [], handles: [] })),
+      },
+      {
+        id: 'pick.end',
+        label: 'End what is asked for again and again, such as the points of a path',
+        group: 'Pose',
+        shortcuts: ['Shift+Enter'],
+        when: () => this.picker.question()?.end !== undefined,
+        run: () => this.picker.end(),
+      },
+      switching(
+        {
+          id: 'part.shape-grips',
+          label: 'Grips on the sizes of the chosen shape, or none',
+          group: 'Pose',
+          shortcuts: ['Shift+5'],
+        },
+        () => this.studio.bench().shapeGrips,
+        (shapeGrips) => this.studio.set({ shapeGrips }),
+      ),
+      switching(
+        {
+          id: 'part.pivot-grip',
+          label: 'The pivot to be dragged, or not',
+          group: 'Pose',
+          shortcuts: ['Shift+6'],
+        },
+        () => this.studio.bench().pivotGrip,
+        (pivotGrip) => this.studio.set({ pivotGrip }),
+      ),
       ...kinds.map(([kind, label]): Command => ({
         id: `pose.rest-${kind}`,
         label,

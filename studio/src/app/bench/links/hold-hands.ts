@@ -19,6 +19,7 @@ import {
 } from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { Notices } from '../../ui/notices';
+import { PathHands } from './path-hands';
 import { PartPicker } from '../stage/picker';
 import { Stage } from '../stage/stage';
 import { nameOf, said } from '../stage/said';
@@ -36,6 +37,7 @@ export class HoldHands {
   private readonly stage = inject(Stage);
   private readonly notices = inject(Notices);
   private readonly picker = inject(PartPicker);
+  private readonly paths = inject(PathHands);
 
   /** The frames of a new span: those of the chosen keys of a part, else from the playhead on. */
   spanFor(part: string): { readonly start: number; readonly end: number } {
@@ -118,7 +120,7 @@ export class HoldHands {
     if (!project) return;
     const paths = project.parts.filter(({ kind }) => kind === 'path');
     if (paths.length === 0) {
-      this.notices.warn('There is no path to go along yet: add one, in the sheet Shot.');
+      this.paths.draw((path) => this.goAlong(part, path));
       return;
     }
     this.picker.ask({

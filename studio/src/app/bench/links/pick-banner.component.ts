@@ -11,7 +11,12 @@ import { PartPicker } from '../stage/picker';
     @if (picker.question(); as question) {
       <div class="banner" role="status">
         <strong>{{ picker.refusal() ?? question.words }}</strong>
-        <span>{{ picker.refusal() ? question.words : 'in the view or in the rows' }}</span>
+        <span>{{
+          picker.refusal() ? question.words : question.anywhere ? 'in the view' : 'in the view or in the rows'
+        }}</span>
+        @if (question.end; as end) {
+          <button class="button" kzRun="pick.end">{{ end.label }}</button>
+        }
         <button class="button" kzRun="select.none" kzTip="Asks no more">Leave it</button>
       </div>
     }

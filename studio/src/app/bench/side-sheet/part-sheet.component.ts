@@ -26,6 +26,8 @@ import { CopiesFormComponent } from '../build/copies-form.component';
 import { NumbersFormComponent } from '../build/numbers-form.component';
 import { CutsFormComponent } from '../build/cuts-form.component';
 import { LookFormComponent } from '../build/look-form.component';
+import { PathFormComponent } from '../build/path-form.component';
+import { RunDirective } from '../../commands/run.directive';
 import { ShapeFormComponent } from '../build/shape-form.component';
 import { ShapesFormComponent } from '../build/shapes-form.component';
 import { LinkHands } from '../links/link-hands';
@@ -58,6 +60,8 @@ type RestGroup = keyof Rest;
     MatTooltip,
     NumberFieldComponent,
     NumbersFormComponent,
+    PathFormComponent,
+    RunDirective,
     SegmentsComponent,
     ShapeFormComponent,
     ShapesFormComponent,

@@ -137,6 +137,7 @@ const [LEAST_RATE, MOST_RATE] = [0.1, 1000];
               {{ entry.name }}
             </button>
           }
+          <button class="button" kzRun="path.draw" kzTip="Press in the view where it goes">Path …</button>
         </div>
       </section>
       <section>

@@ -7,6 +7,10 @@ export interface PartQuestion {
   readonly words: string;
   /** Why a part is no answer, in one sentence; null where it is one. */
   readonly refuse: (part: string) => string | null;
+  /** A place beside all parts is an answer too: it is on the floor, and its part is an empty text. */
+  readonly anywhere?: true;
+  /** It is asked again and again until this is pressed. */
+  readonly end?: { readonly label: string; readonly run: () => void };
   /** `place` is where it was pressed, in the world; null where a row was. `channel` is that of the row, where it is one's. */
   readonly take: (part: string, place: Vec3 | null, channel?: string) => void;
 }
@@ -23,6 +27,13 @@ export class PartPicker {
     this.question.set(question);
   }
 
+  /** Ends what is asked again and again. */
+  end(): void {
+    const end = this.question()?.end;
+    this.leave();
+    end?.run();
+  }
+
   leave(): void {
     this.question.set(null);
     this.refusal.set(null);
@@ -32,12 +43,12 @@ export class PartPicker {
   answer(part: string | null, place: Vec3 | null = null, channel?: string): boolean {
     const question = this.question();
     if (!question) return false;
-    if (part === null) return true;
-    const refusal = question.refuse(part);
+    if (part === null && !(question.anywhere && place)) return true;
+    const refusal = part === null ? null : question.refuse(part);
     this.refusal.set(refusal);
     if (refusal !== null) return true;
     this.leave();
-    question.take(part, place, channel);
+    question.take(part ?? '', place, channel);
     return true;
   }
 }

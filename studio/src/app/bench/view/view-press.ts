@@ -1,9 +1,10 @@
 import { Injectable, inject } from '@angular/core';
+import { Vector3 } from 'three';
 import { CommandRegistry } from '../../commands/registry';
 import { Studio } from '../../state/studio';
 import { PartPicker } from '../stage/picker';
 import { partSheetFor, toggled } from '../stage/picking';
-import type { Eye } from './grip-math';
+import { onPlane, rayThrough, type Eye } from './grip-math';
 import type { StageScene } from './stage-scene';
 import type { Bead } from './trail';
 import { TrailHands } from './trail-hands';
@@ -65,12 +66,20 @@ export class ViewPress {
     return this.hands.beadAt(beads, eye, event.clientX - corner.left, event.clientY - corner.top, keysOnly);
   }
 
+  /** Where the pointer is on the floor; null above the horizon. */
+  private onFloor(event: PointerEvent, { eye, corner }: PressedView): Vector3 | null {
+    const floor = this.studio.project()?.floor ?? 0;
+    const ray = eye && rayThrough(eye, event.clientX - corner.left, event.clientY - corner.top);
+    return ray && onPlane(ray, new Vector3(0, floor, 0), new Vector3(0, 1, 0));
+  }
+
   private pick(event: PointerEvent, on: PressedView): void {
     if (!this.picker.question() && this.beadUnder(event, on, false)) return;
     const { scene, eye, corner } = on;
     const hit = scene?.pick(event.clientX - corner.left, event.clientY - corner.top, eye?.camera) ?? null;
     const id = hit?.part ?? null;
-    if (this.picker.answer(id, hit && [hit.place.x, hit.place.y, hit.place.z])) return;
+    const place = hit?.place ?? (this.picker.question()?.anywhere ? this.onFloor(event, on) : null);
+    if (this.picker.answer(id, place && [place.x, place.y, place.z])) return;
     const adding = event.ctrlKey || event.metaKey;
     const { parts } = this.studio.bench();
     if (id === null && adding) return;

@@ -27,6 +27,8 @@ import { toScreen, type Eye } from './grip-math';
 import { GripsComponent } from './grips.component';
 import { pictureOf, ProjectPicture, type PictureSize } from './picture';
 import { readPose } from './part-pose';
+import { PivotGripComponent } from './pivot-grip.component';
+import { ShapeGripsComponent } from './shape-grips.component';
 import { SquashGripComponent } from './squash-grip.component';
 import { StageScene } from './stage-scene';
 import { TitleBlockComponent } from './title-block.component';
@@ -46,6 +48,8 @@ import { ViewPress, type PressedView } from './view-press';
   imports: [
     AmountStripComponent,
     GripsComponent,
+    PivotGripComponent,
+    ShapeGripsComponent,
     ShotFrameComponent,
     SquashGripComponent,
     TitleBlockComponent,
@@ -67,6 +71,8 @@ import { ViewPress, type PressedView } from './view-press';
     @if (eye(); as eye) {
       <kz-grips [eye]="eye" />
       <kz-squash-grip [eye]="eye" />
+      <kz-shape-grips [eye]="eye" />
+      <kz-pivot-grip [eye]="eye" />
       <kz-amount-strip [eye]="eye" />
     }
     @if (chip.shown(); as shown) {

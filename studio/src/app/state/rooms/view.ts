@@ -25,6 +25,9 @@ export const viewFields = {
   ghosts: field<boolean>(false, flag),
   /** While it plays the view goes along with what is chosen. */
   keepInSight: field<boolean>(false, flag),
+  /** Grips on the sizes of the chosen shape; the pivot as a grip. */
+  shapeGrips: field<boolean>(false, flag),
+  pivotGrip: field<boolean>(false, flag),
   /** What the shot shows stands beside the working view. */
   beside: field<boolean>(false, flag),
   /** The camera that is looked through blurs what lies outside its focus. */

@@ -1,0 +1,82 @@
+import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
+import { MatTooltip } from '@angular/material/tooltip';
+import type { PathPart, Vec3 } from '@kaizen/core';
+import { Studio } from '../../state/studio';
+import { VectorFieldComponent, type VectorChange } from '../../ui/vector-field.component';
+import { PathHands } from '../links/path-hands';
+
+/** The points of a path, in its own space: by number, and more of them in the view. */
+@Component({
+  selector: 'kz-path-form',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MatTooltip, VectorFieldComponent],
+  template: `
+    <section>
+      <div class="section-head">
+        <h3>Points</h3>
+        <span>{{ part().path.points.length }}, smooth through all of them</span>
+      </div>
+      @for (point of part().path.points; track $index; let i = $index) {
+        <div class="line">
+          <kz-vector-field
+            class="grow"
+            [label]="'' + (i + 1)"
+            [name]="'Point ' + (i + 1)"
+            unit="m"
+            [values]="point"
+            [disabled]="studio.readOnly()"
+            (changed)="set(i, $event)"
+          />
+          <button
+            class="button bare"
+            [disabled]="studio.readOnly() || part().path.points.length < 3"
+            [attr.aria-label]="'Remove point ' + (i + 1)"
+            matTooltip="Removes the point"
+            (click)="remove(i)"
+          >
+            ✕
+          </button>
+        </div>
+      }
+      <div class="line wrap">
+        <button
+          class="button"
+          [disabled]="studio.readOnly()"
+          matTooltip="Press in the view where it goes on"
+          (click)="hands.goOn(part().id)"
+        >
+          Go on in the view …
+        </button>
+        <button
+          class="button toggle"
+          [attr.aria-pressed]="part().path.closed"
+          [disabled]="studio.readOnly()"
+          matTooltip="Its end runs into its beginning"
+          (click)="hands.setClosed(part().id, !part().path.closed)"
+        >
+          Closed
+        </button>
+      </div>
+    </section>
+  `,
+  styleUrl: '../posing/squash-form.scss',
+})
+export class PathFormComponent {
+  readonly part = input.required<PathPart>();
+  readonly studio = inject(Studio);
+  readonly hands = inject(PathHands);
+
+  set(at: number, { axis, change }: VectorChange): void {
+    const points = this.part().path.points.map((point, i) =>
+      i === at ? (point.map((n, k) => (k === axis ? change(n) : n)) as unknown as Vec3) : point,
+    );
+    this.hands.setPoints(this.part().id, points);
+  }
+
+  remove(at: number): void {
+    this.hands.setPoints(
+      this.part().id,
+      this.part().path.points.filter((_, i) => i !== at),
+    );
+  }
+}
