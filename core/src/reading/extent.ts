@@ -12,18 +12,31 @@ export interface Extent {
   readonly volume: number;
 }
 
+/** The points and triangles of a model's mesh; null where they are not at hand. */
+export type ModelMeshOf = (
+  part: MeshPart,
+) => { readonly positions: ArrayLike<number>; readonly indices: ArrayLike<number> } | null;
+
+const NO_MODELS: ModelMeshOf = () => null;
+
 /** A deformed mesh is cut so that no edge is longer than this share of its size. */
 const FINE = 1 / 24;
 
 /**
  * The extent of a part with all that rides on it, at the frame that an output is filled for; null where none of them has a mesh.
  */
-export function extentOf(project: Project, program: Program, out: FrameOutput, id: string): Extent | null {
+export function extentOf(
+  project: Project,
+  program: Program,
+  out: FrameOutput,
+  id: string,
+  models: ModelMeshOf = NO_MODELS,
+): Extent | null {
   const least = [Infinity, Infinity, Infinity];
   const most = [-Infinity, -Infinity, -Infinity];
   let lowest: Vec3 | null = null;
   let volume = 0;
-  const meshes = meshesOf(project, program, out, id);
+  const meshes = meshesOf(project, program, out, id, models);
   for (const { corners, indices } of meshes) {
     for (let n = 0; n < corners.length; n += 3) {
       for (let axis = 0; axis < 3; axis++) {
@@ -51,7 +64,7 @@ export function reachFrom(
   place: Vec3,
   direction: Vec3,
 ): { readonly along: number; readonly across: number } | null {
-  const meshes = meshesOf(project, program, out, id);
+  const meshes = meshesOf(project, program, out, id, NO_MODELS);
   if (meshes.length === 0) return null;
   let [along, across] = [0, 0];
   eachCorner(meshes, (x, y, z) => {
@@ -73,9 +86,10 @@ export function fallOnto(
   out: FrameOutput,
   id: string,
   onto: string,
+  models: ModelMeshOf = NO_MODELS,
 ): number | null {
-  const upper = meshesOf(project, program, out, id);
-  const lower = meshesOf(project, program, out, onto);
+  const upper = meshesOf(project, program, out, id, models);
+  const lower = meshesOf(project, program, out, onto, models);
   let fall: number | null = null;
   const note = (gap: number) => {
     if (fall === null || gap < fall) fall = gap;
@@ -133,20 +147,34 @@ interface Placed {
 }
 
 /** The meshes of a part and of all that rides on it, in the world. */
-function meshesOf(project: Project, program: Program, out: FrameOutput, id: string): readonly Placed[] {
+function meshesOf(
+  project: Project,
+  program: Program,
+  out: FrameOutput,
+  id: string,
+  models: ModelMeshOf,
+): readonly Placed[] {
   return withDescendants(project.parts, id).flatMap((each) => {
     const part = partOf(project, each);
     const i = program.structure.partIndex.get(each);
-    return (part?.kind === 'mesh' && i !== undefined && placedMesh(part, program, out, i)) || [];
+    return (part?.kind === 'mesh' && i !== undefined && placedMesh(part, program, out, i, models)) || [];
   });
 }
 
-/** A part's mesh in the world, deformed by its channels; null for models, whose meshes are not known here. */
-function placedMesh(part: MeshPart, program: Program, out: FrameOutput, index: number): Placed | null {
-  if (part.geometry.shape === 'asset') return null;
-  const own = shapeMesh(part.geometry);
+/** A part's mesh in the world, deformed by its channels; null where it is a model's that is not at hand, or bends with joints. */
+function placedMesh(
+  part: MeshPart,
+  program: Program,
+  out: FrameOutput,
+  index: number,
+  models: ModelMeshOf,
+): Placed | null {
+  const { geometry } = part;
+  if (geometry.shape === 'asset' && geometry.skin) return null;
+  const model = geometry.shape === 'asset' ? models(part) : null;
+  if (geometry.shape === 'asset' && !model) return null;
   const deformation = new Deformation(part);
-  const { positions, indices } = deformation.acts ? fine(own) : own;
+  const { positions, indices } = model ?? shapeOf(part, deformation.acts);
   const values = deformation.properties.map(
     (property) => out.channels[program.structure.slots.get(`${part.id}/${property}`)!]!,
   );
@@ -160,6 +188,13 @@ function placedMesh(part: MeshPart, program: Program, out: FrameOutput, index: n
     corners.set(place, n);
   }
   return { corners, indices };
+}
+
+/** A simple shape's mesh, cut finely where it is deformed. */
+function shapeOf({ geometry }: MeshPart, isDeformed: boolean): TriangleMesh {
+  if (geometry.shape === 'asset') return { positions: [], normals: [], indices: [] };
+  const mesh = shapeMesh(geometry);
+  return isDeformed ? fine(mesh) : mesh;
 }
 
 function fine(mesh: TriangleMesh): TriangleMesh {

@@ -1,4 +1,6 @@
 import type { MeshPoints } from '../../shot';
+import { findAssetNode } from './asset-node';
+import { readGlb } from './container';
 import type { GltfAccessor, GltfJson, GltfMesh } from './document';
 
 /** A view of one number of a component type, and what a whole number stands for where it is normalised (glTF 2.0, 3.6.2.2). */
@@ -28,6 +30,39 @@ export function meshPoints(json: GltfJson, bin: Uint8Array, mesh: GltfMesh): Mes
     }),
   );
   return { positions: positions.flat(), own };
+}
+
+/** The points and triangles of the mesh of a node of a GLB; null where there are none. Only triangles count, not strips and fans. */
+export function modelMesh(
+  bytes: Uint8Array,
+  node: string,
+): { readonly positions: readonly number[]; readonly indices: readonly number[] } | null {
+  const glb = readGlb(bytes);
+  if ('reason' in glb) return null;
+  const json = JSON.parse(glb.text) as GltfJson;
+  const index = findAssetNode(json, node);
+  const mesh = json.meshes?.[(index === null ? undefined : json.nodes?.[index]?.mesh) ?? -1];
+  if (!mesh) return null;
+  const indices: number[] = [];
+  let first = 0;
+  for (const { attributes, indices: list, mode = 4 } of mesh.primitives) {
+    const count = json.accessors?.[attributes['POSITION'] ?? -1]?.count ?? 0;
+    if (mode === 4) {
+      const own = list === undefined ? null : scalars(json, glb.bin, list);
+      for (let i = 0; i < (own?.length ?? count); i++) indices.push(first + (own ? own[i]! : i));
+    }
+    first += count;
+  }
+  return { positions: meshPoints(json, glb.bin, mesh).positions, indices };
+}
+
+/** An accessor's whole numbers. */
+function scalars(json: GltfJson, bin: Uint8Array, index: number): number[] {
+  const { bufferView, byteOffset = 0, componentType, count } = json.accessors![index]!;
+  const { byteOffset: start = 0 } = json.bufferViews?.[bufferView ?? -1] ?? {};
+  const view = new DataView(bin.buffer, bin.byteOffset, bin.byteLength);
+  const { bytes, read } = COMPONENTS[componentType]!;
+  return Array.from({ length: count }, (_, i) => read(view, start + byteOffset + i * bytes));
 }
 
 /** An accessor's points, three numbers each. */

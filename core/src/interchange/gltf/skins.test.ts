@@ -6,7 +6,9 @@ import { blendMatrix, jointMatrices } from '../../rig';
 import { removeParts } from '../../edit';
 import { complaints, glbOf, playGlb } from '../../../testing/gltf';
 import { bendingModel } from '../../../testing/bending-model';
-import { bringModel, isBringProblem } from './index';
+import { extentOf } from '../../reading';
+import { bytesOfUri } from '../asset-bytes';
+import { bringModel, isBringProblem, modelMesh } from './index';
 
 async function brought(): Promise<{ bytes: Uint8Array; project: Project; report: readonly string[] }> {
   const bytes = await bendingModel();
@@ -129,5 +131,26 @@ describe('a skinned mesh of a model', () => {
     const moved = mesh.geometry.morphAttributes['position']![1]!;
     expect(moved.getZ(4)).toBeCloseTo(0.4 * (1 - 3 * (0.2 / 1.2) ** 2 + 2 * (0.2 / 1.2) ** 3), 6);
     expect(mesh.morphTargetInfluences![1]).toBe(0.5);
+  });
+});
+
+describe('the mesh of a model', () => {
+  it('is read for what needs its points: its lowest one, and what lies under it', async () => {
+    const { project } = await brought();
+    const [asset] = project.assets;
+    const bytes = bytesOfUri(asset!.uri)!;
+    const mesh = modelMesh(bytes, 'Hose')!;
+    expect(mesh.positions).toHaveLength(30);
+    expect(mesh.indices).toHaveLength(24);
+    expect(Math.max(...mesh.indices)).toBe(9);
+    const unskinned = removeParts(project, ['Hose-top']);
+    const program = compile(unskinned);
+    if (!program.ok) throw new Error('not compiled');
+    const out = program.value.createOutput();
+    program.value.run(0, out);
+    expect(extentOf(unskinned, program.value, out, 'Hose')).toBe(null);
+    const extent = extentOf(unskinned, program.value, out, 'Hose', () => mesh);
+    expect([extent!.lowest[1], extent!.most[1], extent!.most[0]]).toEqual([0, 2, expect.closeTo(5.2, 6)]);
+    expect(modelMesh(bytes, 'no such node')).toBe(null);
   });
 });

@@ -4,6 +4,7 @@ import { Studio } from '../../state/studio';
 import { shownNumber } from '../../ui/amount';
 import { Notices } from '../../ui/notices';
 import { PartPicker } from '../stage/picker';
+import { ModelMeshes } from '../stage/model-meshes';
 import { Stage } from '../stage/stage';
 import { Poser } from './poser';
 
@@ -15,12 +16,13 @@ export class ContactHands {
   private readonly poser = inject(Poser);
   private readonly picker = inject(PartPicker);
   private readonly notices = inject(Notices);
+  private readonly models = inject(ModelMeshes);
 
-  /** The part with all that rides on it, as it is at the playhead; null where it has no simple shape. */
+  /** The part with all that rides on it, as it is at the playhead; null where it has no mesh that is known. */
   extent(part: Part): Extent | null {
     const now = this.stage.now();
     const project = this.stage.shown();
-    return now && project ? extentOf(project, now.program, now.out, part.id) : null;
+    return now && project ? extentOf(project, now.program, now.out, part.id, this.models.of) : null;
   }
 
   /** The part moves straight up or down until its lowest point, squashed as it is, is on the floor. */
@@ -28,8 +30,7 @@ export class ContactHands {
     const project = this.studio.project();
     const extent = this.extent(part);
     if (project && extent) this.moveBy(part, project.floor - extent.lowest[1], 'the floor');
-    else
-      this.notices.warn(`${part.name} has no simple shape whose lowest point is known. Nothing was changed.`);
+    else this.notices.warn(`${part.name} has no mesh whose lowest point is known. Nothing was changed.`);
   }
 
   askSetDown(part: Part): void {
@@ -46,7 +47,7 @@ export class ContactHands {
     const project = this.stage.shown();
     if (!now || !project) return;
     const name = partOf(project, onto)?.name ?? onto;
-    const fall = fallOnto(project, now.program, now.out, part.id, onto);
+    const fall = fallOnto(project, now.program, now.out, part.id, onto, this.models.of);
     if (fall === null)
       this.notices.warn(`${part.name} is not above ${name}: nothing of it is under it. Nothing was changed.`);
     else this.moveBy(part, -fall, name);

@@ -1,0 +1,23 @@
+import { Injectable, inject } from '@angular/core';
+import { modelMesh, type ModelMeshOf } from '@kaizen/core';
+import { Assets } from '../../state/assets';
+import { Studio } from '../../state/studio';
+
+/** Points and triangles of the meshes that come from models, each read once. */
+@Injectable({ providedIn: 'root' })
+export class ModelMeshes {
+  private readonly assets = inject(Assets);
+  private readonly studio = inject(Studio);
+  private readonly read = new Map<string, ReturnType<ModelMeshOf>>();
+
+  readonly of: ModelMeshOf = ({ geometry }) => {
+    if (geometry.shape !== 'asset') return null;
+    const asset = this.studio.project()?.assets.find(({ id }) => id === geometry.asset);
+    const bytes = asset && this.assets.bytesOf(asset);
+    if (!asset || !bytes) return null;
+    const name = `${asset.sha256} ${geometry.node}`;
+    let mesh = this.read.get(name);
+    if (mesh === undefined) this.read.set(name, (mesh = modelMesh(bytes, geometry.node)));
+    return mesh;
+  };
+}
