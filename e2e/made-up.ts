@@ -189,3 +189,68 @@ export function quay(): object {
     ],
   };
 }
+
+const box = (id: string, name: string, translate: readonly number[], more: object = {}): object => ({
+  id,
+  name,
+  kind: 'mesh',
+  rest: { translate },
+  geometry: { shape: 'box', size: [0.4, 0.4, 0.4] },
+  ...more,
+});
+
+/** Blocks on a crane, a pump with its crank and rod, two gears: what drives and is driven, nothing of it driven yet. */
+export function yard(): object {
+  return {
+    ...PROJECT,
+    id: 'yard',
+    name: 'Yard',
+    parts: [
+      box('hook', 'Block on the hook', [0, 3, 0]),
+      box('second', 'Second block', [1, 2, 0]),
+      box('third', 'Third block', [2, 2, 0]),
+      box('crank', 'Crank', [4, 1, 0]),
+      box('rod', 'Rod', [4.35, 1, 0]),
+      box('pump', 'Pump', [5.5, 1, 0]),
+      {
+        ...box('small', 'Small gear', [0, 0.5, 3]),
+        geometry: { shape: 'gear', teeth: 17, module: 0.04, width: 0.1 },
+      },
+      {
+        ...box('large', 'Large gear', [1.4, 0.5, 3]),
+        geometry: { shape: 'gear', teeth: 53, module: 0.04, width: 0.1 },
+      },
+    ],
+    clips: [
+      {
+        id: 'main',
+        name: 'Main',
+        curves: [
+          {
+            channel: 'hook/translate.y',
+            keys: [
+              { frame: 20, value: 3 },
+              { frame: 94, value: 1, out: { mode: 'flat' } },
+              { frame: 100, value: 1.2 },
+              { frame: 108, value: 1 },
+            ],
+          },
+          {
+            channel: 'crank/rotate.z',
+            keys: [
+              { frame: 0, value: 0, out: { mode: 'linear' } },
+              { frame: 120, value: 1980, in: { mode: 'linear' } },
+            ],
+          },
+          {
+            channel: 'small/rotate.y',
+            keys: [
+              { frame: 0, value: 0, out: { mode: 'linear' } },
+              { frame: 120, value: 720, in: { mode: 'linear' } },
+            ],
+          },
+        ],
+      },
+    ],
+  };
+}

@@ -7,6 +7,7 @@ import {
   inWorld,
   partOf,
   partProperties,
+  shapeMesh,
   translateOf,
   type ChannelKind,
   type Vec3,
@@ -17,8 +18,12 @@ import { Notices } from '../../ui/notices';
 import { LinkHands } from '../links/link-hands';
 import { Poser, type ChannelValue } from '../posing/poser';
 import { PartPicker } from '../stage/picker';
+import { ModelMeshes } from '../stage/model-meshes';
 import { Stage } from '../stage/stage';
 import { PathHands } from '../links/path-hands';
+
+/** A press nearer to a corner than this share of the part's size means the corner. */
+const CORNER = 0.08;
 
 /** Putting parts together: groups, aligning, pivots on other parts, and back to rest. */
 @Injectable({ providedIn: 'root' })
@@ -30,6 +35,7 @@ export class BuildCommands {
   private readonly links = inject(LinkHands);
   private readonly notices = inject(Notices);
   private readonly paths = inject(PathHands);
+  private readonly models = inject(ModelMeshes);
 
   list(): readonly Command[] {
     const hasParts = () => this.studio.bench().parts.length > 0 && !this.studio.readOnly();
@@ -53,6 +59,13 @@ export class BuildCommands {
         group: 'Pose',
         when: hasParts,
         run: () => this.askAlign(),
+      },
+      {
+        id: 'part.put',
+        label: 'Put the pivot of the part on a corner or a face: pick it',
+        group: 'Pose',
+        when: hasParts,
+        run: () => this.askPut(),
       },
       {
         id: 'part.pivot-on',
@@ -170,11 +183,58 @@ export class BuildCommands {
     });
   }
 
-  private align(part: string, onto: string): void {
+  private askPut(): void {
+    const part = this.chosen();
+    const project = this.studio.project();
+    if (part === null || !project) return;
+    const name = partOf(project, part)?.name ?? part;
+    this.picker.ask({
+      words: `Pick the corner or the face on which ${name} is put`,
+      refuse: (onto) => (onto === part ? `${name} itself is no answer: pick another part` : null),
+      take: (onto, place) => this.put(part, onto, place),
+    });
+  }
+
+  /** Puts the pivot on the corner next to where it was pressed, else right there on the face. */
+  private put(part: string, onto: string, place: Vec3 | null): void {
+    if (!place) {
+      this.notices.warn('A corner or a face is picked in the view. Nothing was changed.');
+      return;
+    }
+    const corner = this.cornerNear(onto, place);
+    this.align(part, corner ?? place);
+    this.notices.tell(
+      corner ? 'Its pivot is on the corner' : 'Its pivot is on the face, where it was pressed',
+    );
+  }
+
+  /** The corner of a part that is near a place on it: nearer than a share of its size. */
+  private cornerNear(id: string, place: Vec3): Vec3 | null {
     const now = this.stage.now();
-    const [own, other] = [this.placeOf(part), this.placeOf(onto)];
-    if (!now || !own || !other) return;
-    const away: Vec3 = [0, 1, 2].map((n) => other.pivot[n]! - own.pivot[n]!) as unknown as Vec3;
+    const i = now?.program.structure.partIndex.get(id);
+    const part = now && i !== undefined ? now.program.structure.parts[i] : undefined;
+    if (!now || i === undefined || part?.kind !== 'mesh') return null;
+    const mesh = part.geometry.shape === 'asset' ? this.models.of(part) : shapeMesh(part.geometry);
+    if (!mesh) return null;
+    let [best, size]: [Vec3 | null, number] = [null, 0];
+    let nearest = Infinity;
+    for (let n = 0; n < mesh.positions.length; n += 3) {
+      const own: Vec3 = [mesh.positions[n]!, mesh.positions[n + 1]!, mesh.positions[n + 2]!];
+      const at = inWorld(now.out.world[i]!, own);
+      const off = Math.hypot(at[0] - place[0], at[1] - place[1], at[2] - place[2]);
+      size = Math.max(size, off);
+      if (off < nearest) [nearest, best] = [off, at];
+    }
+    return nearest < size * CORNER ? best : null;
+  }
+
+  /** Moves a part so that its pivot is at a place of the world, or where another part’s is. */
+  private align(part: string, onto: string | Vec3): void {
+    const now = this.stage.now();
+    const own = this.placeOf(part);
+    const place = typeof onto === 'string' ? this.placeOf(onto)?.pivot : onto;
+    if (!now || !own || !place) return;
+    const away: Vec3 = [0, 1, 2].map((n) => place[n]! - own.pivot[n]!) as unknown as Vec3;
     const shift = translateOf(away, own.above);
     this.poser.take(
       'Align',

@@ -41,7 +41,6 @@ const [LEAST_RATE, MOST_RATE] = [0.1, 1000];
             [value]="project.name"
             (change)="rename($any($event.target).value)"
             (keydown.enter)="$any($event.target).blur()"
-            (keydown)="$event.stopPropagation()"
           />
         </label>
       </section>

@@ -1,0 +1,113 @@
+import { readFileSync } from 'node:fs';
+import { kaizen, placeOf, sampled } from './cli';
+import { yard } from './made-up';
+import { dropped, press, tab } from './pages';
+import { expect, test } from './test';
+
+interface Saved {
+  readonly drivers?: readonly Readonly<Record<string, unknown>>[];
+}
+const driversIn = (file: string) => (JSON.parse(readFileSync(file, 'utf8')) as Saved).drivers ?? [];
+
+/** World places of points of parts, a list a frame, as `sample --points` prints them. */
+function pointsOf(file: string, points: string, frames: string): readonly (readonly number[])[] {
+  const { out, err, code } = kaizen('sample', file, '--points', points, '--frames', frames);
+  if (code !== 0) throw new Error(err);
+  return out
+    .trim()
+    .split('\n')
+    .slice(1)
+    .map((row) => row.split(',').slice(1).map(Number));
+}
+
+test('blocks echo the landing of the first one only, later and weaker; taken away, baked, brought back', async ({
+  page,
+}) => {
+  const bench = await dropped(page, yard());
+  await bench.goTo(94);
+  await bench.row('hook').click();
+  await bench.row('second').click({ modifiers: ['Control'] });
+  await bench.row('third').click({ modifiers: ['Control'] });
+  await tab(page, 'Links');
+  await bench.type('Each later by', '3');
+  await bench.type('Each times', '0.4');
+  await press(page, 'From here on');
+  await press(page, 'Let them echo Block on the hook');
+  const file = await bench.save();
+  expect(driversIn(file)).toEqual([
+    expect.objectContaining({ target: 'second/translate.y', delay: 3, gain: 0.4, from: 94 }),
+    expect.objectContaining({ target: 'third/translate.y', delay: 6, gain: 0.16, from: 94 }),
+  ]);
+  const second = sampled(file, 'second/translate.y', '0:120:1');
+  const leader = sampled(file, 'hook/translate.y', '0:120:1');
+  for (let frame = 0; frame <= 97; frame++) expect(second.get(frame)).toBe(2);
+  for (const frame of [98, 103, 110])
+    expect(second.get(frame)! - 2).toBeCloseTo(0.4 * (leader.get(frame - 3)! - 1), 12);
+  await test.step('one driver by its card: weaker, baked to keys, and back', async () => {
+    await bench.row('second').click();
+    const card = page.locator('kz-driver-card');
+    await expect(card).toContainText('echo, from Block on the hook, place Y');
+    await bench.type('Strength of place Y', '0.28');
+    await card.getByRole('button', { name: 'Bake', exact: true }).click();
+    const baked = sampled(await bench.save(), 'second/translate.y', '0:120:1');
+    expect(baked.get(103)! - 2).toBeCloseTo(0.28 * (leader.get(100)! - 1), 12);
+    await card.getByRole('button', { name: 'Bring back', exact: true }).click();
+    expect(driversIn(await bench.save())[0]).toMatchObject({ gain: 0.28 });
+    expect(driversIn(await bench.save())[0]).not.toHaveProperty('muted', true);
+  });
+  await test.step('a ring is refused, naming what runs in it', async () => {
+    await bench.row('hook').click();
+    await press(page, 'Follow …');
+    await bench.row('second').click();
+    await expect(
+      page.getByText(/hook\/translate\.y.*second\/translate\.y|second\/translate\.y.*hook\/translate\.y/),
+    ).toBeVisible();
+    expect(driversIn(await bench.save())).toHaveLength(2);
+  });
+});
+
+test('crank, rod and pump picked one after the other stay together at every angle; a second key makes it faster', async ({
+  page,
+}) => {
+  const bench = await dropped(page, yard());
+  await bench.row('crank').click();
+  await tab(page, 'Links');
+  await press(page, 'Crank and rod …');
+  await expect(page.getByText('Pick the rod on the pin of Crank')).toBeVisible();
+  await bench.row('rod').click();
+  await expect(page.getByText('Pick what Rod pushes')).toBeVisible();
+  await bench.row('pump').click();
+  await expect(page.getByText('Read off the parts: crank 0.35 m, rod 1.15 m')).toBeVisible();
+  const file = await bench.save();
+  const joints = 'crank:0.35,0,0;rod:0,0,0;rod:1.15,0,0;pump:0,0,0';
+  for (const row of pointsOf(file, joints, '0:120:7.3')) {
+    for (const joint of [0, 6])
+      for (let n = joint; n < joint + 3; n++) expect(Math.abs(row[n]! - row[n + 3]!)).toBeLessThan(1e-9);
+  }
+  expect(placeOf(file, 'pump', 11)[0]).not.toBeCloseTo(placeOf(file, 'pump', 0)[0]!, 2);
+});
+
+test('one gear turns another by their teeth; a formula is told what is wrong with it while it is typed', async ({
+  page,
+}) => {
+  const bench = await dropped(page, yard());
+  await bench.row('small').click();
+  await tab(page, 'Links');
+  await press(page, 'Gear …');
+  await bench.row('large').click();
+  await expect(page.getByText('Read off the parts: 17 : 53 teeth')).toBeVisible();
+  const turns = sampled(await bench.save(), 'large/rotate.y', '0:120:60');
+  expect(turns.get(120)! - turns.get(0)!).toBeCloseTo((-720 * 17) / 53, 9);
+  await test.step('a formula', async () => {
+    await bench.row('third').click();
+    await press(page, 'Formula …');
+    await bench.row('hook').click();
+    const formula = page.getByRole('textbox', { name: 'Formula of place Y' });
+    await formula.fill('x * (2 +');
+    await expect(page.locator('kz-driver-card .bad[role="status"]')).not.toBeEmpty();
+    await formula.fill('x * 2 - 1');
+    await formula.press('Enter');
+    const made = sampled(await bench.save(), 'third/translate.y', '20:94:74');
+    expect([made.get(20), made.get(94)]).toEqual([5, 1]);
+  });
+});
