@@ -49,7 +49,7 @@ const WITH_WEB_ASSEMBLY = policy(undefined, ["script-src 'self' 'wasm-unsafe-eva
 const FOR_EVER = 'public, max-age=31536000, immutable';
 
 /** Addresses of the studio's own screens; a project's id may have dots. */
-const SCREENS = ['/', '/projects', '/bench/:project', '/hand-over/:project'];
+const SCREENS = ['/', '/projects', '/bench/:project', '/drivetrain/:project', '/hand-over/:project'];
 
 /** What is served of the samples: projects, their pictures, their list. No sources, nothing of their build. */
 const SAMPLE = /^\/([a-z0-9-]+\.kaizen\.json|[a-z0-9-]+\.png|index\.json)$/;

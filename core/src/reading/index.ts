@@ -2,6 +2,7 @@ export * from './constraint-gap';
 export * from './extent';
 export * from './lanes';
 export * from './limit-band';
+export * from './network';
 export * from './polyline';
 export * from './rate-line';
 export * from './shot-camera';

@@ -40,6 +40,12 @@ export const routes: Routes = [
     loadComponent: () => import('./bench/bench.component').then((m) => m.BenchComponent),
   },
   {
+    path: 'drivetrain/:project',
+    title: 'Drivetrain · Kaizen',
+    canActivate: [opensProject],
+    loadComponent: () => import('./drivetrain/drivetrain.component').then((m) => m.DrivetrainComponent),
+  },
+  {
     path: 'hand-over/:project',
     title: 'Hand over · Kaizen',
     canActivate: [opensProject],

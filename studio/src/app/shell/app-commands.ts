@@ -84,6 +84,13 @@ export class AppCommands {
       },
       { id: 'project.bench', label: 'Go to the Bench', group: 'Project', when: open, run: go('bench') },
       {
+        id: 'project.drivetrain',
+        label: 'Go to the Drivetrain: what drives what',
+        group: 'Project',
+        when: open,
+        run: go('drivetrain'),
+      },
+      {
         id: 'project.hand-over',
         label: 'Go to Hand over',
         group: 'Project',

@@ -24,6 +24,9 @@ import { KeepLineComponent } from './keep-line.component';
         <a routerLink="/projects" routerLinkActive="current" ariaCurrentWhenActive="page">Projects</a>
         @if (id(); as id) {
           <a [routerLink]="['/bench', id]" routerLinkActive="current" ariaCurrentWhenActive="page">Bench</a>
+          <a [routerLink]="['/drivetrain', id]" routerLinkActive="current" ariaCurrentWhenActive="page"
+            >Drivetrain</a
+          >
           <a [routerLink]="['/hand-over', id]" routerLinkActive="current" ariaCurrentWhenActive="page"
             >Hand over</a
           >

@@ -1,0 +1,50 @@
+import AxeBuilder from '@axe-core/playwright';
+import { sampled } from './cli';
+import { yard } from './made-up';
+import { dropped, press, tab } from './pages';
+import { expect, test } from './test';
+
+test('the Drivetrain shows what drives what, follows the playhead, and a mechanism is changed in it', async ({
+  page,
+}) => {
+  const bench = await dropped(page, yard());
+  await bench.row('crank').click();
+  await tab(page, 'Links');
+  await press(page, 'Crank and rod …');
+  await bench.row('rod').click();
+  await bench.row('pump').click();
+  await bench.goTo(11);
+  await page.getByRole('link', { name: 'Drivetrain' }).click();
+  const network = page.getByRole('region', { name: 'Network of drivers and constraints' });
+  const node = (name: string) => network.getByRole('button', { name, exact: true });
+  const pump = node('Pump, place X, from Pump, expression');
+  await expect(pump).toBeVisible();
+  await test.step('what it shows are the numbers that are sampled', async () => {
+    const file = await bench.save();
+    const shown = async () =>
+      Number((await pump.locator('.numbers').innerText()).replace(/[^0-9.−-]/g, '').replace('−', '-'));
+    expect(await shown()).toBeCloseTo(sampled(file, 'pump/translate.x', '11:11').get(11)!, 3);
+    await bench.type('Frame of the playhead', '40');
+    await expect.poll(shown).toBeCloseTo(sampled(file, 'pump/translate.x', '40:40').get(40)!, 3);
+  });
+  await test.step('of a mechanism it draws the motion, and takes another length of the rod', async () => {
+    await node('Crank, crank and rod, from Crank, crank angle').first().click();
+    const aside = page.getByRole('complementary', { name: 'What is chosen' });
+    await expect(aside.locator('kz-mechanism-plots svg')).toHaveCount(3);
+    await expect(aside.locator('kz-mechanism-plots .note')).toContainText(
+      'from 0.800 to 1.500; turns back at 0.0°, 180.0°',
+    );
+    await bench.type('Rod of slide', '1.3');
+    await expect(aside.locator('kz-mechanism-plots .note')).toContainText('from 0.950 to 1.650');
+  });
+  await test.step('only what the rod is driven by', async () => {
+    await node('Rod, turn Z, from Rod, expression').click();
+    await press(page, 'What drives this');
+    await expect(node('Rod, turn Z, from Rod, expression')).toBeVisible();
+    await expect(pump).toHaveCount(0);
+  });
+  const axe = await new AxeBuilder({ page }).analyze();
+  expect(axe.violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')).toEqual([]);
+  await press(page, 'On the Bench');
+  await expect(bench.row('rod')).toBeVisible();
+});

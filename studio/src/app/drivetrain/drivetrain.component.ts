@@ -1,0 +1,237 @@
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  type ElementRef,
+  inject,
+  signal,
+  viewChild,
+  type AfterViewInit,
+} from '@angular/core';
+import { MatTooltip } from '@angular/material/tooltip';
+import { Router } from '@angular/router';
+import { networkAbout, networkOf, partOf, type NetworkNode } from '@kaizen/core';
+import { DriveCommands } from '../bench/drive/drive-commands';
+import { DriverCardComponent } from '../bench/drive/driver-card.component';
+import { LINKAGE_WORDS } from '../bench/drive/driver-words';
+import { ConstraintCardComponent } from '../bench/links/constraint-card.component';
+import { LinkCommands } from '../bench/links/link-commands';
+import { PickBannerComponent } from '../bench/links/pick-banner.component';
+import { SwitchCommands } from '../bench/shell/switch-commands';
+import { channelLabel } from '../bench/stage/channel-label';
+import { PartPicker } from '../bench/stage/picker';
+import { Stage } from '../bench/stage/stage';
+import { Standing } from '../bench/stage/standing';
+import { PlayCommands } from '../bench/transport/play-commands';
+import { TransportComponent } from '../bench/transport/transport.component';
+import { CommandRegistry } from '../commands/registry';
+import { Studio } from '../state/studio';
+import { decimalsOf, shownNumber } from '../ui/amount';
+import type { Option } from '../ui/option';
+import { SegmentsComponent } from '../ui/segments.component';
+import { MechanismPlotsComponent } from './mechanism-plots.component';
+import { BOX, layOut, type PlacedEdge, type PlacedNode } from './network-layout';
+import { Sparks } from './sparks';
+
+type Shows = 'all' | 'up' | 'down';
+
+/** So much more than what is in sight is drawn, in pixels, so that scrolling shows no gaps. */
+const MARGIN = 200;
+
+/** Drivetrain: the network of drivers and constraints, a lane a part, in the order of computing, with live values. */
+@Component({
+  selector: 'kz-drivetrain',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [
+    ConstraintCardComponent,
+    DriverCardComponent,
+    MatTooltip,
+    MechanismPlotsComponent,
+    PickBannerComponent,
+    SegmentsComponent,
+    TransportComponent,
+  ],
+  templateUrl: './drivetrain.component.html',
+  styleUrl: './drivetrain.component.scss',
+})
+export class DrivetrainComponent implements AfterViewInit {
+  readonly studio = inject(Studio);
+  private readonly stage = inject(Stage);
+  private readonly standing = inject(Standing);
+  private readonly picker = inject(PartPicker);
+  private readonly router = inject(Router);
+  private readonly sparks = inject(Sparks);
+  private readonly scroll = viewChild.required<ElementRef<HTMLElement>>('scroll');
+  private readonly sight = signal({ top: 0, height: 800 });
+  readonly box = BOX;
+  readonly shows = signal<Shows>('all');
+  readonly chosenId = signal<string | null>(null);
+  readonly showings: readonly Option<Shows>[] = [
+    { value: 'all', label: 'All links', tip: 'The whole network' },
+    {
+      value: 'up',
+      label: 'What drives this',
+      tip: 'What leads to the chosen part, with all that rides on it',
+    },
+    { value: 'down', label: 'What this drives', tip: 'What the chosen part leads to' },
+  ];
+
+  constructor() {
+    const registry = inject(CommandRegistry);
+    const stage = this.stage;
+    const remove = registry.add(
+      [inject(PlayCommands), inject(SwitchCommands), inject(DriveCommands), inject(LinkCommands)].flatMap(
+        (group) => group.list(),
+      ),
+    );
+    inject(DestroyRef).onDestroy(() => {
+      this.picker.leave();
+      remove();
+      stage.stop();
+    });
+  }
+
+  ngAfterViewInit(): void {
+    this.look();
+  }
+
+  /** Takes notice of what is in sight. */
+  look(): void {
+    const { scrollTop, clientHeight } = this.scroll().nativeElement;
+    this.sight.set({ top: scrollTop, height: clientHeight });
+  }
+
+  readonly network = computed(() => {
+    const project = this.stage.shown();
+    return project ? networkOf(project) : { nodes: [], edges: [] };
+  });
+  private readonly part = computed(() => {
+    const chosen = this.chosen();
+    return chosen?.part ?? this.studio.bench().parts.at(-1) ?? null;
+  });
+  readonly layout = computed(() => {
+    const project = this.stage.shown();
+    const network = this.network();
+    const part = this.shows() === 'all' ? null : this.part();
+    const about = this.shows() === 'down' ? 'down' : 'up';
+    return layOut(project && part !== null ? networkAbout(project, network, part, about) : network);
+  });
+  private isInSight(top: number, bottom: number): boolean {
+    const { top: from, height } = this.sight();
+    return bottom >= from - MARGIN && top <= from + height + MARGIN;
+  }
+  readonly nodes = computed((): readonly PlacedNode[] =>
+    this.layout().nodes.filter(({ y }) => this.isInSight(y, y + BOX.height)),
+  );
+  readonly edges = computed((): readonly PlacedEdge[] =>
+    this.layout().edges.filter(({ top, bottom }) => this.isInSight(top, bottom)),
+  );
+
+  readonly chosen = computed((): NetworkNode | null => {
+    const id = this.chosenId();
+    return this.network().nodes.find((node) => node.id === id) ?? null;
+  });
+  /** The drivers that the chosen piece is, or that give the chosen channel. */
+  readonly drivers = computed(() => {
+    const chosen = this.chosen();
+    const all = this.stage.shown()?.drivers ?? [];
+    if (chosen?.kind === 'driver') return all.filter(({ id }) => id === chosen.driver.id);
+    return chosen?.kind === 'channel' ? all.filter(({ target }) => target === chosen.channel) : [];
+  });
+  readonly constraint = computed(() => {
+    const chosen = this.chosen();
+    if (chosen?.kind !== 'constraint') return null;
+    return this.stage.shown()?.constraints.find(({ id }) => id === chosen.constraint.id) ?? null;
+  });
+
+  /** Where an edge ends: the tip of its arrow. */
+  tipOf({ path }: PlacedEdge): string {
+    const [, y = '0', x = '0'] = /V(\S+)H(\S+)$/.exec(path) ?? [];
+    return `${Number(x) + 7} ${y}`;
+  }
+
+  choose(node: NetworkNode): void {
+    if (this.picker.answer(node.part, null, node.kind === 'channel' ? node.channel : undefined)) return;
+    this.chosenId.set(node.id);
+    this.studio.pick({
+      parts: [node.part],
+      channels: node.kind === 'channel' ? [node.channel] : [],
+      keys: [],
+      handles: [],
+    });
+  }
+
+  toBench(): void {
+    const id = this.studio.project()?.id;
+    this.studio.set({ sheet: 'links' });
+    if (id !== undefined) void this.router.navigate(['/bench', id]);
+  }
+
+  nameOf(part: string): string {
+    const project = this.stage.shown();
+    return (project && partOf(project, part)?.name) ?? part;
+  }
+
+  /** How deep a part rides on others, at most as deep as there is room for. */
+  depthOf(part: string): number {
+    const project = this.stage.shown();
+    let depth = 0;
+    let parent = project ? (partOf(project, part)?.parent ?? null) : null;
+    for (; parent !== null && depth < 3; depth++)
+      parent = (project && partOf(project, parent)?.parent) ?? null;
+    return depth;
+  }
+
+  /** What a box says: the first line. */
+  titleOf(node: NetworkNode): string {
+    const project = this.stage.shown();
+    switch (node.kind) {
+      case 'channel':
+        return project ? channelLabel(project, node.channel).short : node.channel;
+      case 'driver': {
+        const { driver } = node;
+        return driver.kind === 'linkage'
+          ? (LINKAGE_WORDS[driver.linkage]?.label ?? driver.linkage)
+          : driver.kind;
+      }
+      case 'constraint':
+        return node.constraint.kind;
+      case 'place':
+        return 'its place';
+    }
+  }
+
+  /** What it is at the playhead: the second line. */
+  valueOf(node: NetworkNode): string {
+    const project = this.stage.shown();
+    if (node.kind === 'driver') return this.standing.ofDriver(node.driver).word;
+    if (node.kind === 'constraint') return this.standing.ofConstraint(node.constraint).word;
+    if (node.kind === 'place' || !project) return '';
+    const { unit } = channelLabel(project, node.channel);
+    return `${shownNumber(this.stage.valueOf(node.channel) ?? NaN, decimalsOf(unit))} ${unit}`.trim();
+  }
+
+  isBad(node: NetworkNode): boolean {
+    if (node.kind === 'driver') return this.standing.ofDriver(node.driver).bad;
+    return node.kind === 'constraint' && this.standing.ofConstraint(node.constraint).bad;
+  }
+
+  /** The whole of it for a screen reader, with what leads to it. */
+  saysOf(node: NetworkNode): string {
+    const from = this.network()
+      .edges.filter(({ to }) => to === node.id)
+      .flatMap((edge) => this.network().nodes.find(({ id }) => id === edge.from) ?? [])
+      .map((other) => `${this.nameOf(other.part)}, ${this.titleOf(other)}`);
+    const led = from.length === 0 ? '' : `, from ${from.join(' and ')}`;
+    return `${this.nameOf(node.part)}, ${this.titleOf(node)}${led}`;
+  }
+
+  /** The channel over the range as a small curve. */
+  sparkOf(node: NetworkNode): string {
+    const [program, project] = [this.stage.program(), this.stage.shown()];
+    return node.kind === 'channel' && program && project
+      ? this.sparks.path(program, project.range, node.channel)
+      : '';
+  }
+}

@@ -1,0 +1,257 @@
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { scaleLinear } from 'd3-scale';
+import { line } from 'd3-shape';
+import { LINKAGES, type Jet, type LinkageDriver } from '@kaizen/core';
+import { Stage } from '../bench/stage/stage';
+import { shownNumber } from '../ui/amount';
+
+const [WIDTH, HEIGHT, LEFT, RIGHT] = [440, 96, 52, 10] as const;
+const COUNT = 361;
+
+/** One curve over the input: a value, or how it changes with the input. */
+interface Plot {
+  readonly title: string;
+  readonly path: string;
+  readonly ticks: readonly { readonly y: number; readonly text: string }[];
+  /** Where it is now, in pixels. */
+  readonly now: { readonly x: number; readonly y: number; readonly text: string } | null;
+}
+
+/**
+ * A mechanism over its input: an output with its first and second change by the input, exact as its mathematics has them; dead
+ * centres, where the output turns back, as dashed lines; where it is at the playhead.
+ */
+@Component({
+  selector: 'kz-mechanism-plots',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @for (plot of plots(); track plot.title) {
+      <h4>{{ plot.title }}</h4>
+      <svg [attr.viewBox]="'0 0 ' + width + ' ' + height" role="img" [attr.aria-label]="plot.title">
+        @for (tick of plot.ticks; track tick.text) {
+          <path class="grid" [attr.d]="'M' + left + ' ' + tick.y + 'H' + (width - right)" />
+          <text [attr.x]="left - 6" [attr.y]="tick.y + 4">{{ tick.text }}</text>
+        }
+        @for (centre of centres(); track $index) {
+          <path class="centre" [attr.d]="'M' + centre + ' 4V' + (height - 4)" />
+        }
+        <path class="curve" [attr.d]="plot.path" />
+        @if (plot.now; as now) {
+          <path class="now" [attr.d]="'M' + now.x + ' 2V' + (height - 2)" />
+          <circle [attr.cx]="now.x" [attr.cy]="now.y" r="3.5" />
+          <text class="value" [attr.x]="now.x + (now.x > 330 ? -8 : 8)" y="14" [class.left]="now.x > 330">
+            {{ now.text }}
+          </text>
+        }
+      </svg>
+    }
+    <p class="note">{{ words() }}</p>
+  `,
+  styles: `
+    :host {
+      display: block;
+    }
+    h4 {
+      margin: 8px 0 2px;
+      font-size: 13px;
+      font-weight: 600;
+    }
+    svg {
+      display: block;
+      width: 100%;
+      background: var(--field);
+      border: 1px solid var(--rule);
+      border-radius: var(--radius);
+    }
+    path {
+      fill: none;
+    }
+    .grid {
+      stroke: var(--rule);
+    }
+    .centre {
+      stroke: var(--ink-soft);
+      stroke-dasharray: 4 3;
+    }
+    .curve {
+      stroke: var(--axis-x);
+      stroke-width: 1.75;
+    }
+    .now {
+      stroke: var(--ink);
+    }
+    circle {
+      fill: var(--ink);
+    }
+    text {
+      fill: var(--ink-soft);
+      font:
+        11px 'IBM Plex Mono',
+        monospace;
+      text-anchor: end;
+    }
+    .value {
+      fill: var(--ink);
+      text-anchor: start;
+
+      &.left {
+        text-anchor: end;
+      }
+    }
+  `,
+})
+export class MechanismPlotsComponent {
+  readonly driver = input.required<LinkageDriver>();
+  private readonly stage = inject(Stage);
+  readonly width = WIDTH;
+  readonly height = HEIGHT;
+  readonly left = LEFT;
+  readonly right = RIGHT;
+
+  /** The mechanism with its dimensions, and which of its outputs is asked for. */
+  private readonly mechanism = computed(() => {
+    const { linkage: name, params, output } = this.driver();
+    const linkage = LINKAGES.get(name);
+    const read = linkage?.read(params);
+    if (!linkage || !read || 'message' in read) return null;
+    return { linkage, made: read.make(), place: Math.max(0, linkage.outputs.indexOf(output)) };
+  });
+
+  /** The first input at the playhead, and the others, which stay as they are. */
+  private readonly inputs = computed(() => {
+    const { inputs } = this.driver();
+    const names = this.mechanism()?.linkage.inputs ?? [];
+    return names.map((name) => this.stage.valueOf(inputs[name] ?? '') ?? 0);
+  });
+
+  /** From where to where the input is drawn: one turn of an angle; of a length, as far as there is an output. */
+  private readonly span = computed((): readonly [number, number] => {
+    const mechanism = this.mechanism();
+    if (!mechanism || mechanism.linkage.inputs[0] === 'angle') return [0, 360];
+    const reach = lengthIn(this.driver().params);
+    return mechanism.linkage.inputs[0] === 'x' ? [-reach, reach] : [0, reach];
+  });
+
+  private readonly jets = computed((): readonly (readonly [number, Jet])[] => {
+    const mechanism = this.mechanism();
+    if (!mechanism) return [];
+    const [from, to] = this.span();
+    const others = this.inputs()
+      .slice(1)
+      .map((value): Jet => [value, 0, 0, 0]);
+    return Array.from({ length: COUNT }, (_, i) => {
+      const at = from + ((to - from) * i) / (COUNT - 1);
+      return [at, mechanism.made.jets([[at, 1, 0, 0], ...others])[mechanism.place]!] as const;
+    });
+  });
+
+  private readonly x = computed(() => scaleLinear([...this.span()], [LEFT, WIDTH - RIGHT]));
+
+  /** Where the output turns back: its speed changes its sign, over the seam of a turn too. */
+  private readonly turns = computed((): readonly number[] => {
+    const jets = this.jets();
+    const isTurn = this.span()[1] === 360;
+    const speeds = jets.map(([, [, speed]]) => speed);
+    const least = 1e-9 * Math.max(0, ...speeds.filter(Number.isFinite).map(Math.abs));
+    const signs = speeds.map((speed) => (Math.abs(speed) <= least ? 0 : Math.sign(speed)));
+    let before = isTurn ? (signs.findLast((sign) => sign !== 0) ?? 0) : 0;
+    let still: number | null = null;
+    const found: number[] = [];
+    jets.forEach(([at], i) => {
+      const sign = signs[i]!;
+      if (sign === 0) still ??= at;
+      if (sign === 0) return;
+      if (sign === -before) found.push(still ?? between(jets[i - 1]!, jets[i]!));
+      [before, still] = [sign, null];
+    });
+    return found;
+  });
+  readonly centres = computed(() => this.turns().map((at) => this.x()(at)));
+
+  readonly plots = computed((): readonly Plot[] => {
+    const { output } = this.driver();
+    const per = this.span()[1] === 360 ? '°' : 'm';
+    const titles = [output, `${output}, speed per ${per}`, `${output}, acceleration per ${per}²`];
+    return titles.map((title, order) => this.plot(title, order));
+  });
+
+  private plot(title: string, order: number): Plot {
+    const jets = this.jets();
+    const values = jets.map(([, jet]) => jet[order]!).filter((value) => Number.isFinite(value));
+    const [low, high] = [Math.min(...values), Math.max(...values)];
+    const margin = (high - low || 1) * 0.08;
+    const y = scaleLinear([low - margin, high + margin], [HEIGHT - 6, 6]);
+    const x = this.x();
+    const path = line<readonly [number, Jet]>()
+      .defined(([, jet]) => Number.isFinite(jet[order]))
+      .x(([at]) => x(at))
+      .y(([, jet]) => y(jet[order]!))([...jets]);
+    return {
+      title,
+      path: path ?? '',
+      ticks: y.ticks(3).map((value) => ({ y: y(value), text: y.tickFormat(3)(value) })),
+      now: this.nowOn(order, y),
+    };
+  }
+
+  private nowOn(order: number, y: (value: number) => number): Plot['now'] {
+    const mechanism = this.mechanism();
+    const [first, ...others] = this.inputs();
+    if (!mechanism || first === undefined) return null;
+    const jet = mechanism.made.jets([[first, 1, 0, 0], ...others.map((value): Jet => [value, 0, 0, 0])])[
+      mechanism.place
+    ]!;
+    const value = jet[order]!;
+    if (!Number.isFinite(value)) return null;
+    const [from, to] = this.span();
+    const within = to === 360 ? first - 360 * Math.floor(first / 360) : first;
+    const drawn = this.jets().reduce(
+      (near, each) => (Math.abs(each[0] - within) < Math.abs(near[0] - within) ? each : near),
+      this.jets()[0]!,
+    );
+    return {
+      x: this.x()(Math.min(to, Math.max(from, within))),
+      y: y(drawn[1][order]!),
+      text: shownNumber(value, digitsFor(value)),
+    };
+  }
+
+  readonly words = computed(() => {
+    const turns = this.turns();
+    const values = this.jets()
+      .map(([, [value]]) => value)
+      .filter((value) => Number.isFinite(value));
+    const whole = values.length === this.jets().length;
+    const [low, high] = [Math.min(...values), Math.max(...values)];
+    const unit = this.span()[1] === 360 ? '°' : ' m';
+    const dead = turns.map((at) => `${shownNumber(at, 1)}${unit}`).join(', ');
+    return [
+      `from ${shownNumber(low, 3)} to ${shownNumber(high, 3)}`,
+      turns.length > 0 ? `turns back at ${dead}` : 'never turns back',
+      whole ? '' : 'has no output where nothing is drawn: out of reach',
+    ]
+      .filter(Boolean)
+      .join('; ');
+  });
+}
+
+/** All lengths of a mechanism together: no input reaches further. */
+function lengthIn(params: Readonly<Record<string, unknown>>): number {
+  const lengths = Object.values(params).filter(
+    (value): value is number => typeof value === 'number' && value > 0,
+  );
+  return Math.max(
+    0.1,
+    lengths.reduce((sum, value) => sum + value, 0),
+  );
+}
+
+/** Where the speed passes zero between two places at which it is known. */
+function between([a, [, before]]: readonly [number, Jet], [b, [, after]]: readonly [number, Jet]): number {
+  return a + ((b - a) * before) / (before - after);
+}
+
+/** Decimals that show three digits of a value. */
+function digitsFor(value: number): number {
+  return value === 0 ? 1 : Math.min(9, Math.max(0, 2 - Math.floor(Math.log10(Math.abs(value)))));
+}
