@@ -42,7 +42,7 @@ export function changeDriver(project: Project, id: string, wish: DriverWish): Re
   const i = project.drivers.findIndex((each) => each.id === id);
   const old = project.drivers[i];
   if (!old) return refused(`there is no driver ${id}`);
-  const made = { ...old, ...wish } as Driver;
+  const made = { ...old, ...wish };
   const drivers = project.drivers.slice();
   drivers[i] = made;
   const next = { ...project, drivers };

@@ -9,7 +9,7 @@ import { newProject } from '../new-project';
 import { assembleGears, assembleSliderCrank, assembleWheel, type Assembled } from './mechanisms';
 
 const part = (kind: NewPartKind, id: string, more: object = {}): Part =>
-  ({ ...newPart(kind, id), id, ...more }) as Part;
+  ({ ...newPart(kind, id), id, ...more });
 const rest = (translate: Vec3, rotate: Vec3 = [0, 0, 0]) => ({
   translate,
   rotate,
