@@ -366,6 +366,16 @@ async function nightDrag() {
   await page.context().close();
 }
 
+async function drivetrainOfTheWheel() {
+  const page = await open();
+  await openSample(page, 'brine-wheel');
+  await type(page, 'Frame of the playhead', '30');
+  await page.getByRole('link', { name: 'Drivetrain' }).click();
+  await page.locator('kz-drivetrain .node.driver').last().click();
+  await shoot(page, 'drivetrain');
+  await page.context().close();
+}
+
 async function constraintsOfTheCrane() {
   const page = await open();
   await openSample(page, 'jib-crane');
@@ -401,6 +411,7 @@ try {
   await cardOf('mould-table', 60);
   await cardOf('boom-camera', 120);
   await constraintsOfTheCrane();
+  await drivetrainOfTheWheel();
   await buildOfTheQuay();
   await viewsOfTheWheel();
   await viewsOfTheSkip();

@@ -4,6 +4,7 @@ import { boomCamera } from './boom-camera';
 import { brineWheel } from './brine-wheel';
 import { jibCrane } from './jib-crane';
 import { mouldTable } from './mould-table';
+import { pumpHouse } from './pump-house';
 import { quay } from './quay';
 import { quayCrane } from './quay-crane';
 import { skip } from './skip';
@@ -30,6 +31,11 @@ const SAMPLES = [
   {
     project: mouldTable(),
     about: 'Geneva and cams, kept in step by one angle',
+    topics: ['Loops', 'Mechanisms'],
+  },
+  {
+    project: pumpHouse(),
+    about: 'Gears, two pumps on one pin, valves in phase',
     topics: ['Loops', 'Mechanisms'],
   },
   {

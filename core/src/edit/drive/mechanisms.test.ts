@@ -8,8 +8,11 @@ import { newPart, type NewPartKind } from '../new-part';
 import { newProject } from '../new-project';
 import { assembleGears, assembleSliderCrank, assembleWheel, type Assembled } from './mechanisms';
 
-const part = (kind: NewPartKind, id: string, more: object = {}): Part =>
-  ({ ...newPart(kind, id), id, ...more });
+const part = (kind: NewPartKind, id: string, more: object = {}): Part => ({
+  ...newPart(kind, id),
+  id,
+  ...more,
+});
 const rest = (translate: Vec3, rotate: Vec3 = [0, 0, 0]) => ({
   translate,
   rotate,

@@ -145,14 +145,15 @@ export function assembleSliderCrank(
   return assembly.done(`crank ${metres(r)}, rod ${metres(l)}`);
 }
 
-/** The axis of the plane in which a crank works: the one that its curves turn it about, else the one along which its points differ least. */
+/** The axis of the plane in which a crank works: the one that keys or drivers turn it about, else the one along which its points differ least. */
 function planeOf(points: readonly (readonly number[])[], crank: Part, project: Project): number {
-  const keyed = LETTERS.findIndex((letter) =>
-    project.clips.some(({ curves }) =>
-      curves.some(({ channel }) => channel === channelName(crank.id, `rotate.${letter}`)),
-    ),
-  );
-  if (keyed >= 0) return keyed;
+  const driven = new Set(project.drivers.map(({ target }) => target));
+  const keyed = new Set(project.clips.flatMap(({ curves }) => curves.map(({ channel }) => channel)));
+  const turned = LETTERS.findIndex((letter) => {
+    const channel = channelName(crank.id, `rotate.${letter}`);
+    return keyed.has(channel) || driven.has(channel);
+  });
+  if (turned >= 0) return turned;
   const spread = LETTERS.map((_, n) => {
     const values = points.map((point) => point[n]!);
     return Math.max(...values) - Math.min(...values);

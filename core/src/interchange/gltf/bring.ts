@@ -9,6 +9,7 @@ import {
 } from '../../project';
 import { readDocument, referenceProblems } from '../../file';
 import { dataUri, sha256Hex } from '../asset-bytes';
+import { namedUri, type AssetBytes } from '../assets-beside';
 import { writeGlb } from './container';
 import { gltfDigest } from './digest';
 import type { GltfDocument, GltfJson } from './document';
@@ -22,6 +23,8 @@ import { openModel, type ModelFiles } from './open-model';
 export interface Brought {
   readonly project: Project;
   readonly report: readonly string[];
+  /** The model's bytes by their sha256, where they were asked for beside the project. */
+  readonly bytes?: AssetBytes;
 }
 
 export function isBringProblem(result: Brought | ModelProblem): result is ModelProblem {
@@ -66,7 +69,7 @@ function ownProject(document: GltfDocument): Brought | null {
 }
 
 async function bringForeign(
-  { name: fileName, progress }: ModelFiles,
+  { name: fileName, progress, bytesBeside: beside }: ModelFiles,
   document: GltfDocument,
   packings: readonly string[],
 ): Promise<Brought> {
@@ -80,7 +83,7 @@ async function bringForeign(
     name: fileName,
     type: GLB,
     sha256,
-    uri: dataUri(GLB, glb),
+    uri: beside ? namedUri(sha256) : dataUri(GLB, glb),
   };
   progress?.(0.6);
   const report = packings.map((name) => `its meshes were packed with ${name} and are kept unpacked`);
@@ -117,7 +120,7 @@ async function bringForeign(
     sounds: [],
     poses: [],
   };
-  return { project, report };
+  return beside ? { project, report, bytes: new Map([[sha256, glb]]) } : { project, report };
 }
 
 interface WithMotions extends Pick<Project, 'parts' | 'clips' | 'rate' | 'range'> {

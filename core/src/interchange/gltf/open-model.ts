@@ -15,6 +15,8 @@ export interface ModelFiles {
   readonly bytes: Uint8Array;
   /** Reads a file that a .gltf names, by its decoded relative path; null where there is none. */
   readonly beside?: (path: string) => Uint8Array | null;
+  /** The model's bytes are to lie beside the project, which only names them: so they are not made a text and back. */
+  readonly bytesBeside?: boolean;
   /** Told how far reading is, 0 to 1. */
   readonly progress?: (share: number) => void;
 }

@@ -14,7 +14,7 @@ async function brought(): Promise<{ bytes: Uint8Array; project: Project; report:
   const bytes = await bendingModel();
   const result = await bringModel({ name: 'hose.glb', bytes });
   if (isBringProblem(result)) throw new Error(result.message);
-  return { bytes, ...result };
+  return { bytes, project: result.project, report: result.report };
 }
 
 function bodyIn(scene: Object3D): SkinnedMesh {

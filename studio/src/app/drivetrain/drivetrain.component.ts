@@ -38,6 +38,8 @@ type Shows = 'all' | 'up' | 'down';
 
 /** So much more than what is in sight is drawn, in pixels, so that scrolling shows no gaps. */
 const MARGIN = 200;
+/** Width of the parts' names, in pixels. */
+const NAMES = 140;
 
 /** Drivetrain: the network of drivers and constraints, a lane a part, in the order of computing, with live values. */
 @Component({
@@ -65,6 +67,8 @@ export class DrivetrainComponent implements AfterViewInit {
   private readonly scroll = viewChild.required<ElementRef<HTMLElement>>('scroll');
   private readonly sight = signal({ top: 0, height: 800 });
   readonly box = BOX;
+  readonly zoom = signal(1);
+  readonly names = NAMES;
   readonly shows = signal<Shows>('all');
   readonly chosenId = signal<string | null>(null);
   readonly showings: readonly Option<Shows>[] = [
@@ -99,7 +103,27 @@ export class DrivetrainComponent implements AfterViewInit {
   /** Takes notice of what is in sight. */
   look(): void {
     const { scrollTop, clientHeight } = this.scroll().nativeElement;
-    this.sight.set({ top: scrollTop, height: clientHeight });
+    this.sight.set({ top: scrollTop / this.zoom(), height: clientHeight / this.zoom() });
+  }
+
+  /** Larger or smaller, between a quarter and twice. */
+  setZoom(zoom: number): void {
+    this.zoom.set(Math.min(2, Math.max(0.25, zoom)));
+    this.look();
+  }
+
+  /** As large as the whole network has room for; never larger than it is drawn. */
+  fit(): void {
+    const { clientWidth, clientHeight } = this.scroll().nativeElement;
+    const { width, height } = this.layout();
+    this.setZoom(Math.min(1, clientWidth / (width + NAMES), clientHeight / Math.max(1, height)));
+  }
+
+  /** The wheel with Ctrl zooms; by itself it scrolls. */
+  onWheel(event: WheelEvent): void {
+    if (!event.ctrlKey && !event.metaKey) return;
+    event.preventDefault();
+    this.setZoom(this.zoom() * (event.deltaY < 0 ? 1.15 : 1 / 1.15));
   }
 
   readonly network = computed(() => {

@@ -39,11 +39,14 @@ export const readWork: ReadApi = {
       name,
       bytes,
       beside: (path) => byName.get(folder + path) ?? byName.get(path) ?? null,
+      bytesBeside: true,
       progress: (share) => void progress(share),
     });
     if (isBringProblem(brought)) return { ok: false, problems: [brought] };
-    const { project, bytes: own } = assetsBeside(brought.project);
-    return transfer({ ok: true, brought: { ...brought, project }, bytes: own }, buffersOf(own));
+    const { project, bytes: named } = assetsBeside(brought.project);
+    const own: AssetBytes = new Map([...named, ...(brought.bytes ?? [])]);
+    const { report } = brought;
+    return transfer({ ok: true, brought: { project, report }, bytes: own }, buffersOf(own));
   },
 };
 

@@ -1,10 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import {
+  compileCurve,
   compileExpression,
+  curveContext,
+  curveOf,
+  curveValue,
   DRIVERS,
   LINKAGES,
   partOf,
+  restValue,
   splitChannel,
   type Driver,
   type Field,
@@ -80,6 +85,20 @@ export class DriverCardComponent {
     if (!project || value === null) return '';
     const { unit } = channelLabel(project, this.driver().target);
     return `${shownNumber(value, decimalsOf(unit))} ${unit}`.trim();
+  });
+  /** What the channel's keys say by themselves at the playhead: what it would be without drivers. */
+  readonly alone = computed(() => {
+    const [project, now] = [this.stage.shown(), this.stage.now()];
+    const { target } = this.driver();
+    if (!project || !now) return '';
+    const { part: id, property } = splitChannel(target);
+    const part = partOf(project, id);
+    const rest = (part && restValue(part, property)) ?? 0;
+    const curve = curveOf(project, target);
+    const keyed =
+      curve && !curve.muted ? curveValue(compileCurve(curve, rest, curveContext(project)), now.frame) : rest;
+    const { unit } = channelLabel(project, target);
+    return `${shownNumber(keyed, decimalsOf(unit))} ${unit}`.trim();
   });
   readonly combines: readonly Option<Driver['combine']>[] = [
     { value: 'replace', label: 'In place of its keys' },
