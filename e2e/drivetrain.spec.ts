@@ -30,7 +30,7 @@ test('the Drivetrain shows what drives what, follows the playhead, and a mechani
   await test.step('of a mechanism it draws the motion, and takes another length of the rod', async () => {
     await node('Crank, crank and rod, from Crank, crank angle').first().click();
     const aside = page.getByRole('complementary', { name: 'What is chosen' });
-    await expect(aside.locator('kz-mechanism-plots svg')).toHaveCount(3);
+    await expect(aside.locator('kz-mechanism-plots svg')).toHaveCount(4);
     await expect(aside.locator('kz-mechanism-plots .note')).toContainText(
       'from 0.800 to 1.500; turns back at 0.0°, 180.0°',
     );

@@ -410,6 +410,7 @@ try {
   await cardOf('quay-crane', 76);
   await cardOf('mould-table', 60);
   await cardOf('boom-camera', 120);
+  await cardOf('pump-house', 11);
   await constraintsOfTheCrane();
   await drivetrainOfTheWheel();
   await buildOfTheQuay();

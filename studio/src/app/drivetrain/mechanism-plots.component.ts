@@ -1,9 +1,11 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { MatTooltip } from '@angular/material/tooltip';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import { LINKAGES, type Jet, type LinkageDriver } from '@kaizen/core';
 import { Stage } from '../bench/stage/stage';
 import { shownNumber } from '../ui/amount';
+import { MechanismFigureComponent } from './mechanism-figure.component';
 
 const [WIDTH, HEIGHT, LEFT, RIGHT] = [440, 96, 52, 10] as const;
 const COUNT = 361;
@@ -24,7 +26,37 @@ interface Plot {
 @Component({
   selector: 'kz-mechanism-plots',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [MatTooltip, MechanismFigureComponent],
   template: `
+    @if (mechanism(); as mechanism) {
+      <kz-mechanism-figure
+        [linkage]="driver().linkage"
+        [params]="mechanism.params"
+        [mechanism]="mechanism.made"
+        [span]="span()"
+        [at]="inputs()"
+      />
+    }
+    <div class="hand">
+      <input
+        type="range"
+        step="any"
+        [min]="span()[0]"
+        [max]="span()[1]"
+        [value]="inputs()[0] ?? 0"
+        aria-label="Turned by hand"
+        matTooltip="Looks at it elsewhere, without changing anything"
+        (input)="hand.set(+$any($event.target).value)"
+      />
+      <button
+        class="button toggle"
+        [attr.aria-pressed]="hand() === null"
+        matTooltip="Follows the playhead again"
+        (click)="hand.set(null)"
+      >
+        At the playhead
+      </button>
+    </div>
     @for (plot of plots(); track plot.title) {
       <h4>{{ plot.title }}</h4>
       <svg [attr.viewBox]="'0 0 ' + width + ' ' + height" role="img" [attr.aria-label]="plot.title">
@@ -38,7 +70,7 @@ interface Plot {
         <path class="curve" [attr.d]="plot.path" />
         @if (plot.now; as now) {
           <path class="now" [attr.d]="'M' + now.x + ' 2V' + (height - 2)" />
-          <circle [attr.cx]="now.x" [attr.cy]="now.y" r="3.5" />
+          <circle class="dot" [attr.cx]="now.x" [attr.cy]="now.y" r="3.5" />
           <text class="value" [attr.x]="now.x + (now.x > 330 ? -8 : 8)" y="14" [class.left]="now.x > 330">
             {{ now.text }}
           </text>
@@ -66,6 +98,17 @@ interface Plot {
     path {
       fill: none;
     }
+    .hand {
+      display: flex;
+      gap: 8px;
+      align-items: center;
+      margin: 8px 0;
+
+      input {
+        flex: 1;
+        accent-color: var(--select);
+      }
+    }
     .grid {
       stroke: var(--rule);
     }
@@ -80,7 +123,7 @@ interface Plot {
     .now {
       stroke: var(--ink);
     }
-    circle {
+    .dot {
       fill: var(--ink);
     }
     text {
@@ -109,23 +152,35 @@ export class MechanismPlotsComponent {
   readonly right = RIGHT;
 
   /** The mechanism with its dimensions, and which of its outputs is asked for. */
-  private readonly mechanism = computed(() => {
+  readonly mechanism = computed(() => {
     const { linkage: name, params, output } = this.driver();
     const linkage = LINKAGES.get(name);
     const read = linkage?.read(params);
     if (!linkage || !read || 'message' in read) return null;
-    return { linkage, made: read.make(), place: Math.max(0, linkage.outputs.indexOf(output)) };
+    const filled = read.params as Readonly<Record<string, unknown>>;
+    return {
+      linkage,
+      params: filled,
+      made: read.make(),
+      place: Math.max(0, linkage.outputs.indexOf(output)),
+    };
   });
 
-  /** The first input at the playhead, and the others, which stay as they are. */
-  private readonly inputs = computed(() => {
+  /** Where it is looked at by hand; null: at the playhead. */
+  readonly hand = signal<number | null>(null);
+
+  /** The first input at the playhead or by hand, and the others, which stay as they are. */
+  readonly inputs = computed(() => {
     const { inputs } = this.driver();
     const names = this.mechanism()?.linkage.inputs ?? [];
-    return names.map((name) => this.stage.valueOf(inputs[name] ?? '') ?? 0);
+    const hand = this.hand();
+    return names.map((name, i) =>
+      i === 0 && hand !== null ? hand : (this.stage.valueOf(inputs[name] ?? '') ?? 0),
+    );
   });
 
   /** From where to where the input is drawn: one turn of an angle; of a length, as far as there is an output. */
-  private readonly span = computed((): readonly [number, number] => {
+  readonly span = computed((): readonly [number, number] => {
     const mechanism = this.mechanism();
     if (!mechanism || mechanism.linkage.inputs[0] === 'angle') return [0, 360];
     const reach = lengthIn(this.driver().params);
