@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { placeOf, sampled } from './cli';
+import { kaizen, placeOf, sampled } from './cli';
 import { quay } from './made-up';
 import { dropped, press, tab } from './pages';
 import { expect, test } from './test';
@@ -156,4 +156,58 @@ test('a target shape made where the mesh is picked; the focus of a camera on a t
     await press(page, 'Let go');
     expect(savedIn(await bench.save()).drivers ?? []).toEqual([]);
   });
+});
+
+test('three shapes of one tarpaulin each count from the base: alone, and all together', async ({ page }) => {
+  const bench = await dropped(page, {
+    ...quay(),
+    parts: [
+      {
+        id: 'tarpaulin',
+        name: 'Tarpaulin',
+        kind: 'mesh',
+        geometry: { shape: 'sphere', radius: 1 },
+        rest: { translate: [0, 1, 0] },
+      },
+    ],
+    clips: [{ id: 'main', name: 'Main', curves: [] }],
+  });
+  await bench.row('tarpaulin').click();
+  await tab(page, 'Part');
+  const view = (await bench.view.boundingBox())!;
+  const names = ['Shape', 'Shape 2', 'Shape 3'];
+  for (const [i, name] of names.entries()) {
+    await press(page, 'New shape …');
+    await page.mouse.click(view.x + view.width / 2 + (i - 1) * 25, view.y + view.height / 2 + i * 12);
+    await expect(page.getByText(`${name} shows wholly, as a loose edit`)).toBeVisible();
+  }
+  const at = async (values: readonly number[]): Promise<string> => {
+    for (const [i, name] of names.entries()) await bench.type(`${name}, by number`, String(values[i]!));
+    await page.keyboard.press('Shift+d');
+    return bench.save();
+  };
+  const base = await at([0, 0, 0]);
+  const { moves } = savedIn(base).parts[0]!.morphs![0] as unknown as {
+    moves: readonly { at: readonly number[] }[];
+  };
+  const point = `tarpaulin:${moves[0]!.at.join()}`;
+  const placeIn = (file: string): readonly number[] => {
+    const { out, err, code } = kaizen('sample', file, '--points', point, '--frames', '0:0');
+    if (code !== 0) throw new Error(err);
+    return out.trim().split('\n')[1]!.split(',').slice(1).map(Number);
+  };
+  const still = placeIn(base);
+  const alone = [];
+  for (const values of [
+    [1, 0, 0],
+    [0, 1, 0],
+    [0, 0, 1],
+  ])
+    alone.push(placeIn(await at(values)));
+  const all = placeIn(await at([1, 1, 1]));
+  for (let n = 0; n < 3; n++) {
+    const sum = alone.reduce((total, place) => total + place[n]! - still[n]!, 0);
+    expect(all[n]! - still[n]!).toBeCloseTo(sum, 9);
+  }
+  expect(Math.hypot(...alone[0]!.map((n, i) => n - still[i]!))).toBeGreaterThan(0.05);
 });

@@ -157,3 +157,46 @@ test('a number of its own with range and unit, keyed by its slider', async ({ pa
   ]);
   expect(sampled(file, 'pump/custom.pressure', '0:0').get(0)).toBe(4.5);
 });
+
+test('a camera aims at the block by a share and late, on a lens that goes from 41 to 63 mm', async ({
+  page,
+}) => {
+  const bench = await dropped(page, yard());
+  await tab(page, 'Shot');
+  await press(page, 'Camera');
+  for (const [frame, lens] of [
+    [0, '41'],
+    [120, '63'],
+  ] as const) {
+    await bench.goTo(frame);
+    await bench.type('focal length', lens);
+    await page.keyboard.press('Shift+d');
+  }
+  await tab(page, 'Links');
+  await press(page, 'Aim …');
+  await bench.row('hook').click();
+  const card = page.locator('kz-constraint-card');
+  await card.getByRole('textbox', { name: /^Share of/ }).fill('0.7');
+  await page.keyboard.press('Enter');
+  await card.getByRole('button', { name: 'Lag' }).click();
+  await card.getByRole('textbox', { name: 'Swings' }).fill('1.2');
+  await page.keyboard.press('Enter');
+  const file = await bench.save();
+  const { constraints } = JSON.parse(readFileSync(file, 'utf8')) as { constraints: readonly object[] };
+  expect(constraints).toEqual([
+    expect.objectContaining({ kind: 'aim', part: 'camera', target: 'hook', weight: 0.7 }),
+  ]);
+  expect(constraints[0]).toMatchObject({ lag: { frequency: 1.2 } });
+  const lens = sampled(file, 'camera/camera.focalLength', '0:120:120');
+  expect([lens.get(0), lens.get(120)]).toEqual([41, 63]);
+  await test.step('it turns by seven tenths of the way to the block that stands still long before', () => {
+    const { out } = kaizen('sample', file, '--world', '--frames', '19:19');
+    const { parts } = JSON.parse(out) as { parts: Record<string, readonly number[]> };
+    const [eye, to] = [parts['camera']!, parts['hook']!.slice(12, 15)];
+    const way = to.map((n, i) => n - eye[12 + i]!);
+    const length = Math.hypot(...way);
+    const straight = (Math.acos(-way[2]! / length) * 180) / Math.PI;
+    const turned = (Math.acos(eye[10]!) * 180) / Math.PI;
+    expect(turned / straight).toBeCloseTo(0.7, 3);
+  });
+});
