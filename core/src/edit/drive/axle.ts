@@ -1,5 +1,4 @@
 import { channelName, type Part, type Vec3 } from '../../project';
-import { placeOf } from '../../rig';
 import { worldAt, type Program } from '../../evaluate';
 
 const LETTERS = ['x', 'y', 'z'] as const;
@@ -61,21 +60,9 @@ export function pivotInParent(program: Program, part: Part, frame: number): Vec3
   ) as unknown as Vec3;
 }
 
-/** Where a part's pivot is in the world. */
-export function pivotInWorld(program: Program, part: Part, frame: number): Vec3 {
-  const out = new Float64Array(3);
-  placeOf(out, worldAt(program, part.id, frame), part.pivot);
-  return [out[0]!, out[1]!, out[2]!];
-}
-
-export function dot(a: Vec3, b: Vec3): number {
-  return a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
-}
-
-export function cross(a: Vec3, b: Vec3): Vec3 {
-  return [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
-}
-
-export function minus(a: Vec3, b: Vec3): Vec3 {
-  return [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
+/** How long an own metre across an axle is in the world: what a radius is multiplied by. */
+export function sizeAcross(program: Program, id: string, frame: number, letter: Letter): number {
+  const world = worldAt(program, id, frame);
+  const at = ((LETTERS.indexOf(letter) + 1) % 3) * 4;
+  return Math.hypot(world[at]!, world[at + 1]!, world[at + 2]!);
 }

@@ -1,4 +1,4 @@
-import { jsonPointer, type Driver, type Problem, type Project, type Result } from '../../project';
+import type { Driver, Project, Result } from '../../project';
 import { DRIVERS, driverRefusal } from '../../drive';
 import { compile } from '../../evaluate';
 import { refused } from '../links/refused';
@@ -70,13 +70,5 @@ function problemsOf(project: Project, driver: Driver): Extract<Result<never>, { 
   const refusal = driverRefusal(driver);
   if (refusal) return refused(refusal.message);
   const compiled = compile(project);
-  return compiled.ok ? null : { ok: false, problems: compiled.problems.map((each) => named(each, project)) };
-}
-
-/** A problem of one driver without the number under which the file has it. */
-function named(problem: Problem, project: Project): Problem {
-  const own = jsonPointer('drivers', project.drivers.length - 1);
-  return problem.pointer.startsWith(own)
-    ? { ...problem, pointer: problem.pointer.slice(own.length) }
-    : problem;
+  return compiled.ok ? null : compiled;
 }

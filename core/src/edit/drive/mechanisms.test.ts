@@ -153,8 +153,8 @@ describe('a wheel on its wagon', () => {
             part('group', 'wagon'),
             part('cylinder', 'wheel', {
               parent: 'wagon',
-              geometry: { shape: 'cylinder', radius: 0.4, height: 0.1 },
-              rest: rest([0, 0.4, 0], [...rotate]),
+              geometry: { shape: 'cylinder', radius: 0.2, height: 0.1 },
+              rest: { ...rest([0, 0.4, 0], [...rotate]), scale: [2, 2, 2] },
               turnOrder: rotate[2] === 0 ? 'XYZ' : 'ZXY',
             }),
           ],
@@ -170,7 +170,7 @@ describe('a wheel on its wagon', () => {
       const at = inWorld(world, [0, 0, 0]);
       const ground: Vec3 = [at[0], 0, at[2]];
       const inverse = [0, 1, 2].map((n) =>
-        [0, 1, 2].reduce((sum, k) => sum + world[n * 4 + k]! * (ground[k]! - at[k]!), 0),
+        [0, 1, 2].reduce((sum, k) => sum + (world[n * 4 + k]! / 4) * (ground[k]! - at[k]!), 0),
       );
       const step = 1e-4;
       const before = placeAt(rigged, 'wheel', inverse as unknown as Vec3, 40 - step);

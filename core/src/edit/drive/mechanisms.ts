@@ -1,9 +1,10 @@
+import { vec3 } from 'gl-matrix';
 import { channelName, partOf, type Part, type Project, type Result, type Vec3 } from '../../project';
-import { compile, type Program } from '../../evaluate';
+import { compile, pivotAt, type Program } from '../../evaluate';
 import { addOwnNumber } from '../build/own-numbers';
 import { refused } from '../links/refused';
 import { addDriver, type DriverName, type DriverWish } from './drivers';
-import { axleOf, cross, directionIn, dot, minus, pivotInParent, pivotInWorld, type Letter } from './axle';
+import { axleOf, directionIn, pivotInParent, sizeAcross, type Letter } from './axle';
 
 /** A mechanism put together of parts, and what was read off them, in words. */
 export interface Assembled {
@@ -182,8 +183,8 @@ export function assembleWheel(
   if (!start.ok) return start;
   const { program } = start.value;
   const [wheel, wagon] = start.value.parts as [Part, Part];
-  const radius = radiusOf(wheel);
-  if (radius === null)
+  const own = radiusOf(wheel);
+  if (own === null)
     return refused(
       `${wheel.name} is no round shape: its radius can’t be read off. Build the wheel from a cylinder, ring or gear.`,
     );
@@ -192,8 +193,9 @@ export function assembleWheel(
     return refused(
       `${wheel.name} is turned about more than its axle; set its other turns to 0, or change its turn order.`,
     );
+  const radius = own * sizeAcross(program, wheel.id, frame, axle.letter);
   const way = wayOf(program, wagon, along, frame);
-  const side = dot(cross(axle.direction, [0, 1, 0]), way);
+  const side = vec3.dot(vec3.cross(vec3.create(), axle.direction, [0, 1, 0]), way);
   if (Math.abs(side) < 0.5)
     return refused(`The axle of ${wheel.name} lies along the way or upright; it must lie across the way.`);
   const distance = channelName(wagon.id, `translate.${along}`);
@@ -271,11 +273,16 @@ export function assembleGears(
     return refused(
       `${(first ? driven : driving).name} is turned about more than its axle; set its other turns to 0, or change its turn order.`,
     );
-  const facing = dot(first.direction, second.direction);
+  const facing = vec3.dot(first.direction, second.direction);
   if (Math.abs(facing) < 0.999) return refused('The axles of the two gears must lie side by side.');
   const same = facing > 0;
-  const apart = minus(pivotInWorld(program, driven, frame), pivotInWorld(program, driving, frame));
-  const wanted = ((a.teeth + b.teeth) * a.module) / 2;
+  const [from, to] = [driving, driven].map(({ id }) =>
+    pivotAt(program, project, id, frame),
+  ) as unknown as readonly [Vec3, Vec3];
+  const apart: Vec3 = [to[0] - from[0], to[1] - from[1], to[2] - from[2]];
+  const module = a.module * sizeAcross(program, driving.id, frame, first.letter);
+  const other = b.module * sizeAcross(program, driven.id, frame, second.letter);
+  const wanted = ((a.teeth + b.teeth) * module) / 2;
   // Of each gear: how far through a tooth the line to the other one passes, 0 in the middle of a tooth.
   const toward = toothAt(program, driving, frame, apart, a.teeth);
   const back = toothAt(program, driven, frame, apart.map((n) => -n) as unknown as typeof apart, b.teeth);
@@ -296,9 +303,9 @@ export function assembleGears(
   });
   const gap = Math.hypot(...apart) - wanted;
   const fits =
-    Math.abs(a.module - b.module) > 1e-9
+    Math.abs(module - other) > 1e-9
       ? '; their modules differ, so their teeth do not fit'
-      : Math.abs(gap) > 0.02 * a.module
+      : Math.abs(gap) > 0.02 * module
         ? `; they would mesh ${metres(wanted)} apart, and are ${metres(wanted + gap)}`
         : '';
   return assembly.done(`${a.teeth} : ${b.teeth} teeth${fits}`);
@@ -316,7 +323,7 @@ function toothAt(
   [x, y, z]: readonly [number, number, number],
   teeth: number,
 ): number {
-  const along = (letter: Letter) => dot(directionIn(program, part.id, frame, letter), [x, y, z]);
+  const along = (letter: Letter) => vec3.dot(directionIn(program, part.id, frame, letter), [x, y, z]);
   return (Math.atan2(-along('z'), along('x')) * DEGREES * teeth) / 360;
 }
 
