@@ -148,6 +148,11 @@ export class DrivetrainComponent implements AfterViewInit {
   readonly nodes = computed((): readonly PlacedNode[] =>
     this.layout().nodes.filter(({ y }) => this.isInSight(y, y + BOX.height)),
   );
+  readonly lanes = computed(() =>
+    this.layout()
+      .lanes.filter(({ top, height }) => this.isInSight(top, top + height))
+      .map((lane) => ({ ...lane, name: this.nameOf(lane.part), depth: this.depthOf(lane.part) })),
+  );
   readonly edges = computed((): readonly PlacedEdge[] =>
     this.layout().edges.filter(({ top, bottom }) => this.isInSight(top, bottom)),
   );
@@ -168,12 +173,6 @@ export class DrivetrainComponent implements AfterViewInit {
     if (chosen?.kind !== 'constraint') return null;
     return this.stage.shown()?.constraints.find(({ id }) => id === chosen.constraint.id) ?? null;
   });
-
-  /** Where an edge ends: the tip of its arrow. */
-  tipOf({ path }: PlacedEdge): string {
-    const [, y = '0', x = '0'] = /V(\S+)H(\S+)$/.exec(path) ?? [];
-    return `${Number(x) + 7} ${y}`;
-  }
 
   choose(node: NetworkNode): void {
     if (this.picker.answer(node.part, null, node.kind === 'channel' ? node.channel : undefined)) return;
@@ -198,7 +197,7 @@ export class DrivetrainComponent implements AfterViewInit {
   }
 
   /** How deep a part rides on others, at most as deep as there is room for. */
-  depthOf(part: string): number {
+  private depthOf(part: string): number {
     const project = this.stage.shown();
     let depth = 0;
     let parent = project ? (partOf(project, part)?.parent ?? null) : null;
@@ -241,14 +240,25 @@ export class DrivetrainComponent implements AfterViewInit {
     return node.kind === 'constraint' && this.standing.ofConstraint(node.constraint).bad;
   }
 
-  /** The whole of it for a screen reader, with what leads to it. */
-  saysOf(node: NetworkNode): string {
-    const from = this.network()
-      .edges.filter(({ to }) => to === node.id)
-      .flatMap((edge) => this.network().nodes.find(({ id }) => id === edge.from) ?? [])
-      .map((other) => `${this.nameOf(other.part)}, ${this.titleOf(other)}`);
-    const led = from.length === 0 ? '' : `, from ${from.join(' and ')}`;
-    return `${this.nameOf(node.part)}, ${this.titleOf(node)}${led}`;
+  /** The whole of each piece for a screen reader, with what leads to it; made anew only where the network is another. */
+  private readonly told = computed((): ReadonlyMap<string, string> => {
+    const { nodes, edges } = this.network();
+    const named = new Map(nodes.map((node) => [node.id, `${this.nameOf(node.part)}, ${this.titleOf(node)}`]));
+    const from = new Map<string, string[]>();
+    for (const edge of edges) {
+      const led = from.get(edge.to);
+      if (led) led.push(named.get(edge.from)!);
+      else from.set(edge.to, [named.get(edge.from)!]);
+    }
+    return new Map(
+      nodes.map(({ id }) => {
+        const led = from.get(id);
+        return [id, led ? `${named.get(id)!}, from ${led.join(' and ')}` : named.get(id)!];
+      }),
+    );
+  });
+  saysOf({ id }: NetworkNode): string {
+    return this.told().get(id) ?? '';
   }
 
   /** The channel over the range as a small curve. */

@@ -23,7 +23,7 @@ describe('the layout of a network', () => {
     const { lanes } = layOut(network);
     expect(lanes.map(({ part }) => part)).toEqual(['drum', 'skip', 'wheel']);
     expect(lanes[0]!.height).toBeGreaterThan(LANE);
-    expect(lanes[1]).toEqual({ part: 'skip', top: lanes[0]!.height, height: LANE });
+    expect(lanes[1]).toEqual({ part: 'skip', top: lanes[0]!.height, height: LANE, even: false });
   });
 
   it('leads every edge to the right, and lets no two boxes lie on each other', () => {

@@ -21,12 +21,16 @@ export interface Lane {
   readonly part: string;
   readonly top: number;
   readonly height: number;
+  /** Every other one is tinted. */
+  readonly even: boolean;
 }
 
 export interface PlacedEdge {
   readonly from: string;
   readonly to: string;
   readonly path: string;
+  /** Where it ends: the tip of its arrow. */
+  readonly tip: readonly [x: number, y: number];
   /** From which height to which it goes, so that what is out of sight need not be drawn. */
   readonly top: number;
   readonly bottom: number;
@@ -58,7 +62,7 @@ export function layOut(network: Network): Layout {
       placed.push({ node, x: LEFT + rank * COLUMN, y: top + (LANE - BOX.height) / 2 + row * STEP });
     }
     const height = LANE + (Math.max(1, ...used.values()) - 1) * STEP;
-    lanes.push({ part, top, height });
+    lanes.push({ part, top, height, even: lanes.length % 2 === 0 });
     top += height;
   }
   const byId = new Map(placed.map((each) => [each.node.id, each]));
@@ -86,12 +90,13 @@ function ranksOf({ nodes, edges }: Network): ReadonlyMap<string, number> {
 }
 
 /** From the right side of one box to the left side of another: across, up or down just before it, across. */
-function pathBetween(a: PlacedNode, b: PlacedNode): Pick<PlacedEdge, 'path' | 'top' | 'bottom'> {
+function pathBetween(a: PlacedNode, b: PlacedNode): Pick<PlacedEdge, 'path' | 'tip' | 'top' | 'bottom'> {
   const [x1, y1] = [a.x + BOX.width, a.y + BOX.height / 2];
   const [x2, y2] = [b.x, b.y + BOX.height / 2];
   const turn = x2 > x1 ? x2 - 18 : x1 + 14;
   return {
     path: `M${x1} ${y1}H${turn}V${y2}H${x2 - 7}`,
+    tip: [x2, y2],
     top: Math.min(y1, y2),
     bottom: Math.max(y1, y2),
   };

@@ -22,7 +22,8 @@ import { NumberFieldComponent } from '../../ui/number-field.component';
 import type { Option } from '../../ui/option';
 import { SelectComponent } from '../../ui/select.component';
 import { channelLabel } from '../stage/channel-label';
-import { drivenBy } from '../stage/driven-by';
+import { drivenBy, driverParts } from '../stage/driven-by';
+import { nameOf } from '../stage/said';
 import { namedApart } from '../stage/named-apart';
 import { Stage } from '../stage/stage';
 import { Standing } from '../stage/standing';
@@ -79,6 +80,11 @@ export class DriverCardComponent {
     return project ? drivenBy(project, this.driver()) : '';
   });
   readonly state = computed(() => this.standing.ofDriver(this.driver()));
+  /** The first other part that it reads: where a jump leads. */
+  readonly other = computed(() => {
+    const own = splitChannel(this.driver().target).part;
+    return driverParts(this.driver()).find((id) => id !== own) ?? null;
+  });
   readonly value = computed(() => {
     const project = this.stage.shown();
     const value = this.stage.valueOf(this.driver().target);
@@ -164,6 +170,11 @@ export class DriverCardComponent {
     const outputs = driver.kind === 'linkage' ? (LINKAGES.get(driver.linkage)?.outputs ?? []) : [];
     return outputs.map((value) => ({ value, label: value }));
   });
+
+  nameOf(part: string): string {
+    const project = this.stage.shown();
+    return project ? nameOf(project, part) : part;
+  }
 
   words(name: string): string {
     return this.driver().kind === 'expression' ? name : wordsFor(name).label;

@@ -7,6 +7,7 @@ import {
   partProperties,
   possibleParents,
   type Constraint,
+  type Driver,
   type Keeps,
   type Part,
 } from '@kaizen/core';
@@ -90,12 +91,12 @@ export class LinksSheetComponent {
   }
 
   /** Whether a driver of the same channel stands before one in a list. */
-  isAfterItsLike(ties: readonly DriverTie[], at: number): boolean {
-    return ties.slice(0, at).some(({ channel }) => channel === ties[at]!.channel);
+  isAfterItsLike(drivers: readonly Driver[], at: number): boolean {
+    return drivers.slice(0, at).some(({ target }) => target === drivers[at]!.target);
   }
 
-  isBeforeItsLike(ties: readonly DriverTie[], at: number): boolean {
-    return ties.slice(at + 1).some(({ channel }) => channel === ties[at]!.channel);
+  isBeforeItsLike(drivers: readonly Driver[], at: number): boolean {
+    return drivers.slice(at + 1).some(({ target }) => target === drivers[at]!.target);
   }
 
   readonly part = computed((): Part | null => {
@@ -117,7 +118,7 @@ export class LinksSheetComponent {
     const part = this.part();
     const ties = this.ties();
     if (!part || !ties) return '';
-    const driven = new Set(ties.drivenBy.map(({ channel }) => channel)).size;
+    const driven = new Set(ties.drivenBy.map(({ target }) => target)).size;
     const kind = part.kind === 'mesh' ? part.geometry.shape : part.kind;
     return driven === 0 ? kind : `${kind}, ${driven} ${driven === 1 ? 'channel' : 'channels'} driven`;
   });

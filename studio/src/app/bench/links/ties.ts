@@ -1,6 +1,5 @@
 import {
   constraintReads,
-  driverReads,
   splitChannel,
   type Constraint,
   type Driver,
@@ -8,15 +7,15 @@ import {
   type Project,
 } from '@kaizen/core';
 import { channelLabel } from '../stage/channel-label';
-import { drivenBy } from '../stage/driven-by';
+import { drivenBy, driverParts } from '../stage/driven-by';
 
-/** A driver beside a part, in words; `other` is the part at its other end. */
+/** A driver of another part that reads this one, in words; `other` is the part that it drives. */
 export interface DriverTie {
   readonly driver: Driver;
   readonly channel: string;
   readonly title: string;
   readonly words: string;
-  readonly other: string | null;
+  readonly other: string;
 }
 
 /** A constraint beside a part, and the part it acts on. */
@@ -28,7 +27,8 @@ export interface ConstraintTie {
 /** All that links a part to others. */
 export interface Links {
   readonly children: readonly Part[];
-  readonly drivenBy: readonly DriverTie[];
+  /** The drivers of its channels, in the order in which they act. */
+  readonly drivenBy: readonly Driver[];
   readonly drives: readonly DriverTie[];
   readonly constraints: readonly Constraint[];
   /** Constraints of other parts that are about this one. */
@@ -37,21 +37,11 @@ export interface Links {
 
 export function linksOf(project: Project, part: Part): Links {
   const isOwn = (channel: string) => splitChannel(channel).part === part.id;
-  const reads = (driver: Driver) =>
-    driverReads(driver).map(({ names, id }) => (names === 'channel' ? splitChannel(id).part : id));
   return {
     children: project.parts.filter(({ parent }) => parent === part.id),
-    drivenBy: project.drivers
-      .filter(({ target }) => isOwn(target))
-      .map((driver) => ({
-        driver,
-        channel: driver.target,
-        title: channelLabel(project, driver.target).short,
-        words: drivenBy(project, driver),
-        other: reads(driver).find((id) => id !== part.id) ?? null,
-      })),
+    drivenBy: project.drivers.filter(({ target }) => isOwn(target)),
     drives: project.drivers
-      .filter((driver) => !isOwn(driver.target) && reads(driver).includes(part.id))
+      .filter((driver) => !isOwn(driver.target) && driverParts(driver).includes(part.id))
       .map((driver) => ({
         driver,
         channel: driver.target,

@@ -153,10 +153,6 @@ export class ViewComponent implements AfterViewInit {
       const flies = this.fly.isOn();
       if (this.ready() && this.view) this.view.controls.enabled = !flies;
     });
-    effect(() => {
-      this.shot.lens();
-      untracked(() => this.draw());
-    });
     this.destroyed.onDestroy(() => this.leave());
   }
 
@@ -255,6 +251,7 @@ export class ViewComponent implements AfterViewInit {
     const seeing = this.seeing();
     const shot = this.shot.part();
     this.shot.frame();
+    this.shot.lens();
     if (!this.ready() || !this.scene || !now) return;
     this.scene.seen.take(now.program.structure.parts, seeing);
     this.scene.setFrame(now.program, now.out);
@@ -304,6 +301,17 @@ export class ViewComponent implements AfterViewInit {
     this.scene?.draw(this.view.target, isShot ? this.shot.camera : undefined, this.shot.lens());
   }
 
+  /** Draws what a camera of the shot sees, without its own lines in the picture. */
+  private drawShot(
+    scene: StageScene,
+    view: ViewCamera,
+    shot: NonNullable<ReturnType<typeof seenByShot>>,
+  ): void {
+    scene.lookThrough(shot.id);
+    scene.draw(view.target, shot.camera);
+    scene.lookThrough(this.shot.part()?.id ?? null);
+  }
+
   /** Draws what the shot shows at a size of its own, out of sight. */
   private shotDrawn(size: PictureSize, finished: (drawn: OffscreenCanvas | null) => void): void {
     const now = this.stage.now();
@@ -316,9 +324,7 @@ export class ViewComponent implements AfterViewInit {
     screen.take(() => {
       const own = this.shot.size();
       scene.resize(size.width, size.height);
-      scene.lookThrough(shot.id);
-      scene.draw(view.target, shot.camera);
-      scene.lookThrough(this.shot.part()?.id ?? null);
+      this.drawShot(scene, view, shot);
       scene.resize(own.width, own.height);
     }, finished);
   }
@@ -333,11 +339,7 @@ export class ViewComponent implements AfterViewInit {
       taken(pictureOf(canvas, size));
       return;
     }
-    const draw = () => {
-      scene.lookThrough(shot.id);
-      scene.draw(view.target, shot.camera);
-      scene.lookThrough(this.shot.part()?.id ?? null);
-    };
+    const draw = () => this.drawShot(scene, view, shot);
     const finished = (drawn: OffscreenCanvas) => taken(pictureOf(drawn, size));
     screen.take(draw, finished, atOnce);
   }
