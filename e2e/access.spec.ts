@@ -17,7 +17,7 @@ for (const theme of ['light', 'dark'] as const) {
 
     test('Projects, a posed part, curves, the tray', async ({ page }) => {
       await page.goto('/');
-      await expect(page.getByRole('button', { name: /^Open the sample/ })).toHaveCount(8);
+      await expect(page.getByRole('button', { name: /^Open the sample/ })).toHaveCount(10);
       expect(await serious(page)).toEqual([]);
       const bench = await Bench.openSample(page, 'Brine wheel');
       await bench.row('wheel').click();

@@ -33,7 +33,7 @@ test('from an opened sample to a keyed, looping, playing, kept and exported mach
   const errors: string[] = [];
   page.on('pageerror', (error) => errors.push(error.message));
   await page.goto('/');
-  await expect(page.getByRole('button', { name: /^Open the sample/ })).toHaveCount(8);
+  await expect(page.getByRole('button', { name: /^Open the sample/ })).toHaveCount(10);
   await expect(page.getByRole('button', { name: 'New, empty' })).toBeVisible();
   const bench = await Bench.openSample(page, 'Brine wheel');
   await test.step('a new beginning: all keys of the wheel are deleted', async () => {

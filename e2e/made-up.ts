@@ -254,3 +254,102 @@ export function yard(): object {
     ],
   };
 }
+
+/** A skip that comes by 60 to 132 and leaves from 180 to 230, past a sluice board that opens at 156 and shuts at 240. */
+export function sluiceWorks(): object {
+  return {
+    ...PROJECT,
+    range: { start: 0, end: 360 },
+    id: 'sluice-works',
+    name: 'Sluice works',
+    parts: [box('skip', 'Skip', [0, 0.5, 0]), box('board', 'Sluice board', [6.393, 0.5, 1.6])],
+    clips: [
+      {
+        id: 'main',
+        name: 'Main',
+        curves: [
+          {
+            channel: 'skip/translate.x',
+            keys: [
+              { frame: 60, value: 0, leg: { kind: 'law', law: 's-curve' } },
+              { frame: 132, value: 6.393, leg: { kind: 'hold' } },
+              { frame: 180, value: 6.393, leg: { kind: 'law', law: 's-curve' } },
+              { frame: 230, value: 0 },
+            ],
+          },
+          {
+            channel: 'board/translate.y',
+            keys: [
+              { frame: 156, value: 0.5, leg: { kind: 'law', law: 'trapezoid' } },
+              { frame: 176, value: 1.3, leg: { kind: 'hold' } },
+              { frame: 240, value: 1.3, leg: { kind: 'law', law: 'trapezoid' } },
+              { frame: 260, value: 0.5 },
+            ],
+          },
+        ],
+      },
+    ],
+  };
+}
+
+/** A boom and its pennant; a carriage with a wheel and four bars; a shaft, a valve and a rotor: keyed where they begin, nothing driven yet. */
+export function machineYard(): object {
+  const swing = (channel: string, keys: readonly (readonly [number, number])[]) => ({
+    channel,
+    keys: keys.map(([frame, value]) => ({ frame, value })),
+    after: { mode: 'loop' },
+  });
+  return {
+    ...PROJECT,
+    id: 'machine-yard',
+    name: 'Machine yard',
+    range: { start: 0, end: 120, loop: true },
+    parts: [
+      box('boom', 'Boom', [0, 2, -3]),
+      box('pennant', 'Pennant', [1, 2, -3]),
+      box('carriage', 'Carriage', [0, 0, 0]),
+      {
+        ...box('wheel', 'Wheel', [-0.6, 0.25, 0.4]),
+        parent: 'carriage',
+        rest: { translate: [-0.6, 0.25, 0.4], rotate: [90, 0, 0] },
+        geometry: { shape: 'cylinder', radius: 0.25, height: 0.08 },
+      },
+      box('crank', 'Crank', [-0.35, 0.95, 0.5], { parent: 'carriage' }),
+      box('coupler', 'Coupler', [-0.19, 0.95, 0.56], { parent: 'carriage' }),
+      box('rocker', 'Rocker', [-0.95, 1.15, 0.5], { parent: 'carriage' }),
+      box('pin', 'Pin', [0, -0.45, 0], { parent: 'rocker' }),
+      {
+        ...box('shaft', 'Shaft', [3, 1, 0]),
+        geometry: { shape: 'cylinder', radius: 0.04, height: 0.5 },
+      },
+      box('valve', 'Valve', [3, 1.4, 0]),
+      box('rotor', 'Rotor', [4, 1, 0]),
+    ],
+    clips: [
+      {
+        id: 'main',
+        name: 'Main',
+        curves: [
+          swing('boom/rotate.y', [
+            [0, 0],
+            [40, 50],
+            [60, 50],
+            [120, 0],
+          ]),
+          swing('carriage/translate.x', [
+            [0, 0],
+            [60, 2.4],
+            [120, 0],
+          ]),
+          {
+            channel: 'shaft/rotate.z',
+            keys: [
+              { frame: 0, value: 0, out: { mode: 'linear' } },
+              { frame: 120, value: 360, in: { mode: 'linear' } },
+            ],
+          },
+        ],
+      },
+    ],
+  };
+}

@@ -119,9 +119,6 @@ async function viewsOfTheWheel() {
   await page.keyboard.press('2');
   await type(page, 'Place X', '0.4');
   await shoot(page, 'loose-edits');
-  await page.keyboard.press('?');
-  await shoot(page, 'shortcuts');
-  await page.keyboard.press('Escape');
   await page.waitForTimeout(400);
   await page.keyboard.press('Control+k');
   await page.keyboard.type('key');
@@ -376,6 +373,18 @@ async function drivetrainOfTheWheel() {
   await page.context().close();
 }
 
+async function interlocksOfTheSluice() {
+  const page = await open();
+  await openSample(page, 'sluice');
+  await type(page, 'Frame of the playhead', '96');
+  await page.getByRole('button', { name: 'Ticks', exact: true }).click();
+  await page.getByRole('button', { name: /^Tied/ }).click();
+  await page.locator('[data-kind="thread"]').nth(1).click();
+  await page.locator('kz-interlock-card').scrollIntoViewIfNeeded();
+  await shoot(page, 'interlocks');
+  await page.context().close();
+}
+
 async function constraintsOfTheCrane() {
   const page = await open();
   await openSample(page, 'jib-crane');
@@ -411,7 +420,10 @@ try {
   await cardOf('mould-table', 60);
   await cardOf('boom-camera', 120);
   await cardOf('pump-house', 11);
+  await cardOf('sluice', 108);
+  await cardOf('rake-carriage', 54);
   await constraintsOfTheCrane();
+  await interlocksOfTheSluice();
   await drivetrainOfTheWheel();
   await buildOfTheQuay();
   await viewsOfTheWheel();

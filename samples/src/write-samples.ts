@@ -7,7 +7,9 @@ import { mouldTable } from './mould-table';
 import { pumpHouse } from './pump-house';
 import { quay } from './quay';
 import { quayCrane } from './quay-crane';
+import { rakeCarriage } from './rake-carriage';
 import { skip } from './skip';
+import { sluice } from './sluice';
 
 /** The sample projects with what their cards say. One line a sample. */
 const SAMPLES = [
@@ -16,7 +18,7 @@ const SAMPLES = [
   {
     project: quay(),
     about: 'Blocked, not yet shaped: hops, jitter, an uneven run',
-    topics: ['Shapes', 'Noise'],
+    topics: ['Shapes', 'Weight'],
   },
   {
     project: jibCrane(),
@@ -37,6 +39,16 @@ const SAMPLES = [
     project: pumpHouse(),
     about: 'Gears, two pumps on one pin, valves in phase',
     topics: ['Loops', 'Mechanisms'],
+  },
+  {
+    project: sluice(),
+    about: 'A board on its screw, a skip that waits for it',
+    topics: ['Interlocks', 'Mechanisms'],
+  },
+  {
+    project: rakeCarriage(),
+    about: 'Wheels that never slip, four bars that rock two rakes',
+    topics: ['Mechanisms', 'Loops'],
   },
   {
     project: boomCamera(),

@@ -94,7 +94,8 @@ export function compileDriver(driver: Driver, index: number, context: DriverCont
 }
 
 export * from './driver';
-export { LINKAGES, type Linkage, type Mechanism } from './linkage';
+export { camProfile, LINKAGES, type CamProfile, type Linkage, type Mechanism } from './linkage';
 export * from './expression/code';
 export * from './expression/operations';
 export { compileExpression, type CompiledExpression } from './expression/compile';
+export { FORMULA_WORDS } from './expression/functions';

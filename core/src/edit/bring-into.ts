@@ -37,10 +37,8 @@ function withParts(project: Project, renamed: Brought): Project {
  */
 export function bringInto(project: Project, brought: Project): BroughtInto {
   const renamed = renamedFor(project, changeRateKeepingSeconds(brought, project.rate).project);
-  const clips = newClips(
-    project,
-    renamed.clips.filter(({ curves }) => curves.length > 0),
-  );
+  const moving = renamed.clips.filter(({ curves }) => curves.length > 0);
+  const clips = newClips(project, moving);
   const active = activeClip(project);
   const plays = clips.length > 0 && project.arrangement.length === 0 && active?.curves.length === 0;
   const idOf = (taken: readonly { readonly id: string }[]) =>
@@ -49,6 +47,8 @@ export function bringInto(project: Project, brought: Project): BroughtInto {
       '-',
     );
   const [driverId, constraintId] = [idOf(project.drivers), idOf(project.constraints)];
+  const interlockId = idOf(project.interlocks);
+  const clipNow = new Map(moving.map(({ id }, i) => [id, clips[i]!.id]));
   return {
     project: {
       ...withParts(project, renamed),
@@ -56,6 +56,13 @@ export function bringInto(project: Project, brought: Project): BroughtInto {
       constraints: [
         ...project.constraints,
         ...renamed.constraints.map((each) => ({ ...each, id: constraintId(each.id) })),
+      ],
+      interlocks: [
+        ...project.interlocks,
+        ...renamed.interlocks.flatMap((each) => {
+          const clip = clipNow.get(each.clip);
+          return clip === undefined ? [] : [{ ...each, id: interlockId(each.id), clip }];
+        }),
       ],
       clips: [...project.clips, ...clips],
       activeClip: plays ? clips[0]!.id : project.activeClip,

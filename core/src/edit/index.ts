@@ -5,6 +5,7 @@ export { curveName, curveRef, ownerOf, weightChannel, type CurveRef } from './cu
 export * from './curves';
 export * from './drive';
 export * from './insert-key';
+export * from './interlocks';
 export * from './links';
 export * from './keys';
 export {

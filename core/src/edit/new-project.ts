@@ -18,6 +18,7 @@ export function newProject(id: string, name: string): Project {
     arrangement: [],
     drivers: [],
     constraints: [],
+    interlocks: [],
     assets: [],
     markers: [],
     sounds: [],

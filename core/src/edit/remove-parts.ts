@@ -19,6 +19,9 @@ export function removeParts(project: Project, ids: readonly string[]): Project {
   const constraints = project.constraints.filter(
     (constraint) => !gone.has(constraint.part) && !named(constraintReads(constraint)),
   );
+  const interlocks = project.interlocks.filter(
+    ({ channel, after }) => !lost(channel) && !lost(after.channel),
+  );
   const arrangement = project.arrangement.map((placement) => withoutParts(placement, gone));
   const shown = parts.flatMap((part) =>
     part.kind === 'mesh' && part.geometry.shape === 'asset' ? [part.geometry.asset] : [],
@@ -26,7 +29,7 @@ export function removeParts(project: Project, ids: readonly string[]): Project {
   const used = new Set([...shown, ...project.sounds.map(({ asset }) => asset)]);
   const assets = project.assets.filter((asset) => used.has(asset.id));
   const poses = project.poses.flatMap((pose) => withoutChannels(pose, lost));
-  return { ...project, parts, clips, drivers, constraints, arrangement, assets, poses };
+  return { ...project, parts, clips, drivers, constraints, interlocks, arrangement, assets, poses };
 }
 
 /** A skinned mesh that has lost one of its joints stands as it was modelled. */

@@ -5,3 +5,4 @@ export * from './points';
 export * from './program';
 export * from './structure';
 export * from './places';
+export * from './awaited-moment';

@@ -1,6 +1,7 @@
 export * from './defaults';
 export * from './edition';
 export * from './in-pieces';
+export { interlockProblems, interlockRing, ringMessage } from './interlock-problems';
 export * from './kind-tables';
 export * from './limits';
 export * from './project-fields';

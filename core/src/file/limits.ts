@@ -14,6 +14,7 @@ export const LIMITS = {
   /** Frames from the start of the range to its end. */
   rangeFrames: 1_000_000,
   treatmentsACurve: 64,
+  interlocks: 2_000,
   /** Objects and lists within each other in the text of a file, fields that Kaizen does not know included. */
   jsonDepth: 1_000,
 } as const;
@@ -66,6 +67,9 @@ export function sizeProblems(document: Fields): readonly Problem[] {
   const problems: Problem[] = [];
   const parts = lengthOf(document['parts']);
   if (parts > LIMITS.parts) problems.push(tooMany('/parts', parts, 'parts', LIMITS.parts));
+  const interlocks = lengthOf(document['interlocks']);
+  if (interlocks > LIMITS.interlocks)
+    problems.push(tooMany('/interlocks', interlocks, 'interlocks', LIMITS.interlocks));
   let keys = 0;
   for (const [i, clip] of listOf(document['clips']).entries()) {
     for (const [j, curve] of listOf(clip['curves']).entries()) {

@@ -24,8 +24,13 @@ import {
   record,
   text,
   TURN_ORDERS,
+  WAYS,
+  whole,
+  namingsIn,
   type Field,
   type Fields,
+  type Interlock,
+  type Naming,
 } from '../project';
 import { LEG, PLACEMENT, TREATMENT } from '../curve';
 import { DRIVER } from '../drive';
@@ -200,6 +205,31 @@ const marker = defined(
     end: otherwise(orNull(frames()), null),
   }),
 );
+const interlock = defined(
+  'interlock',
+  object({
+    id: id(),
+    clip: clipId(),
+    channel: channel(),
+    frame: frames(),
+    after: kinds('kind', {
+      key: { channel: channel(), frame: frames() },
+      passes: {
+        channel: channel(),
+        value: number(),
+        way: otherwise(oneOf(...WAYS), 'either'),
+        nth: otherwise(whole({ minimum: 1 }), 1),
+      },
+    }),
+    gap: otherwise(frames(), 0),
+    exact: otherwise(flag(), false),
+    muted: otherwise(flag(), false),
+  }),
+);
+/** All that an interlock names. */
+export function interlockReads(lock: Interlock): readonly Naming[] {
+  return namingsIn(interlock.inside?.is === 'fields' ? interlock.inside.fields : {}, lock);
+}
 const sound = defined(
   'sound',
   object({
@@ -222,7 +252,16 @@ const pose = defined(
 
 /** The lists of a project whose items can be read and written by themselves; `curves` stands for the curves of any clip. */
 export type Listed =
-  'parts' | 'curves' | 'drivers' | 'constraints' | 'arrangement' | 'assets' | 'markers' | 'sounds' | 'poses';
+  | 'parts'
+  | 'curves'
+  | 'drivers'
+  | 'constraints'
+  | 'interlocks'
+  | 'arrangement'
+  | 'assets'
+  | 'markers'
+  | 'sounds'
+  | 'poses';
 
 /** What an entry of a list of the project is. */
 export const ENTRIES: Readonly<Record<Listed | 'clips', Field>> = {
@@ -231,6 +270,7 @@ export const ENTRIES: Readonly<Record<Listed | 'clips', Field>> = {
   curves: curve,
   drivers: DRIVER,
   constraints: CONSTRAINT,
+  interlocks: interlock,
   arrangement: defined('placement', object(PLACEMENT)),
   assets: asset,
   markers: marker,
@@ -256,6 +296,7 @@ export const PROJECT: Fields = {
   arrangement: items('arrangement'),
   drivers: items('drivers'),
   constraints: items('constraints'),
+  interlocks: items('interlocks'),
   assets: items('assets'),
   markers: items('markers'),
   sounds: items('sounds'),

@@ -16,7 +16,9 @@ import {
 import { legRefusal, mappedChannel, PLACEMENT, placementRefusal, treatmentRefusal } from '../curve';
 import { driverReads, driverRefusal } from '../drive';
 import { constraintReads, constraintRefusal } from '../rig';
+import { interlockProblems } from './interlock-problems';
 import { LIMITS } from './limits';
+import { interlockReads } from './project-fields';
 
 /** Keys nearer than this many frames are refused. */
 export const LEAST_KEY_GAP = 1e-6;
@@ -31,7 +33,15 @@ export function referenceProblems(project: Project): Problem[] {
   const parts = indexById(project.parts, 'parts', report);
   const clips = indexById(project.clips, 'clips', report);
   const assets = indexById(project.assets, 'assets', report);
-  for (const list of ['drivers', 'constraints', 'arrangement', 'markers', 'sounds', 'poses'] as const)
+  for (const list of [
+    'drivers',
+    'constraints',
+    'interlocks',
+    'arrangement',
+    'markers',
+    'sounds',
+    'poses',
+  ] as const)
     indexById<{ readonly id: string }>(project[list], list, report);
 
   if (project.range.end < project.range.start) {
@@ -93,6 +103,11 @@ export function referenceProblems(project: Project): Problem[] {
     if (refused) report(at + jsonPointer(...refused.at), refused.message);
     else checkPlaced(project, placement, at, channels, report);
   });
+  const beforeLocks = problems.length;
+  project.interlocks.forEach((lock, i) =>
+    checkNamings(interlockReads(lock), jsonPointer('interlocks', i), known, report),
+  );
+  if (problems.length === beforeLocks) problems.push(...interlockProblems(project));
   checkRuler(project, assets, report);
   project.poses.forEach((pose, i) => {
     for (const channel of Object.keys(pose.values))

@@ -97,6 +97,7 @@ export function gltfCarries(project: Project): Carries {
           'second take',
         ],
         [project.clips.flatMap((clip) => clip.curves).filter(({ muted }) => muted).length, 'muted curve'],
+        [project.interlocks.length, 'interlock'],
         [project.markers.length, 'marker'],
         [project.sounds.length, 'sound'],
         [project.poses.length, 'pose on the shelf', 'poses on the shelf'],

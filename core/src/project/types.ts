@@ -324,6 +324,36 @@ export interface Asset {
   readonly report?: readonly string[];
 }
 
+/** Which way a value passes another: rising, falling, or whichever. */
+export const WAYS = ['up', 'down', 'either'] as const;
+export type Way = (typeof WAYS)[number];
+
+/** What a key waits for: a key of another channel, or the moment at which a channel passes a value for the `nth` time in the shot. */
+export type Awaited =
+  | { readonly kind: 'key'; readonly channel: string; readonly frame: number }
+  | {
+      readonly kind: 'passes';
+      readonly channel: string;
+      readonly value: number;
+      readonly way: Way;
+      readonly nth: number;
+    };
+
+/**
+ * A tie in time: the key of `channel` at `frame` comes no sooner than `gap` frames after what it waits for, or, where it is `exact`,
+ * just so many frames after it. Edits of the clip keep it.
+ */
+export interface Interlock {
+  readonly id: string;
+  readonly clip: string;
+  readonly channel: string;
+  readonly frame: number;
+  readonly after: Awaited;
+  readonly gap: number;
+  readonly exact: boolean;
+  readonly muted: boolean;
+}
+
 /** What a marker is for; it tells its colour. */
 export const MARKER_KINDS = ['note', 'hold', 'camera', 'contact', 'sound'] as const;
 export type MarkerKind = (typeof MARKER_KINDS)[number];
@@ -371,6 +401,7 @@ export interface Project {
   readonly arrangement: readonly Placement[];
   readonly drivers: readonly Driver[];
   readonly constraints: readonly Constraint[];
+  readonly interlocks: readonly Interlock[];
   readonly assets: readonly Asset[];
   readonly markers: readonly Marker[];
   readonly sounds: readonly Sound[];

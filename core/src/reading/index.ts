@@ -8,3 +8,5 @@ export * from './rate-line';
 export * from './shot-camera';
 export * from './speed-marks';
 export * from './unmet-spans';
+export { keyEvent, type KeyEvent } from './key-event';
+export { timingSheet, type Move, type TimedChannel, type TimingSheet } from './timing-sheet';

@@ -5,12 +5,16 @@ import {
   splitChannel,
   type Driver,
   type Constraint,
+  type Interlock,
   type Project,
 } from '../project';
 import { driverReads } from '../drive';
 import { constraintReads, withDescendants } from '../rig';
 
-/** A piece of the network: a channel, a driver or constraint that acts, or a part as a whole, whose place is read. */
+/**
+ * A piece of the network: a channel, a driver or constraint that acts, an interlock of the clip that plays, or a part as a whole,
+ * whose place is read.
+ */
 export type NetworkNode =
   | {
       readonly id: string;
@@ -26,6 +30,7 @@ export type NetworkNode =
       readonly part: string;
       readonly constraint: Constraint;
     }
+  | { readonly id: string; readonly kind: 'interlock'; readonly part: string; readonly lock: Interlock }
   | { readonly id: string; readonly kind: 'place'; readonly part: string };
 
 export interface NetworkEdge {
@@ -39,7 +44,7 @@ export interface Network {
   readonly edges: readonly NetworkEdge[];
 }
 
-/** All drivers and constraints of a project as a network; parts that have none, and that nothing reads, are not in it. */
+/** All drivers, constraints and interlocks of a project as a network; parts that have none, and that nothing reads, are not in it. */
 export function networkOf(project: Project): Network {
   const nodes = new Map<string, NetworkNode>();
   const edges: NetworkEdge[] = [];
@@ -74,6 +79,12 @@ export function networkOf(project: Project): Network {
       const from = naming.id === constraint.part ? null : read(naming.names, naming.id);
       if (from !== null) edges.push({ from, to: id });
     }
+  }
+  for (const lock of project.interlocks) {
+    if (lock.clip !== project.activeClip) continue;
+    const id = `interlock ${lock.id}`;
+    nodes.set(id, { id, kind: 'interlock', part: splitChannel(lock.channel).part, lock });
+    edges.push({ from: channel(lock.after.channel), to: id }, { from: id, to: channel(lock.channel) });
   }
   withinParts(project, nodes, edges);
   const order = new Map(project.parts.map(({ id }, i) => [id, i]));

@@ -46,6 +46,12 @@ export const routes: Routes = [
     loadComponent: () => import('./drivetrain/drivetrain.component').then((m) => m.DrivetrainComponent),
   },
   {
+    path: 'timing/:project',
+    title: 'Timing sheet · Kaizen',
+    canActivate: [opensProject],
+    loadComponent: () => import('./timing-sheet/timing-sheet.component').then((m) => m.TimingSheetComponent),
+  },
+  {
     path: 'hand-over/:project',
     title: 'Hand over · Kaizen',
     canActivate: [opensProject],

@@ -28,7 +28,15 @@ interface Node {
   readonly jet: (env: readonly Jet[]) => Jet;
 }
 
-class ExpressionError extends Error {}
+/** What is wrong with an expression, and the piece of its text that is meant, where there is one. */
+class ExpressionError extends Error {
+  constructor(
+    message: string,
+    readonly piece?: string,
+  ) {
+    super(message);
+  }
+}
 
 const OPERATORS: Readonly<Record<string, number>> = {
   '||': 1,
@@ -57,14 +65,15 @@ const MOST_LEVELS = 256;
 const NUMBER = /^(?:(?:0|[1-9]\d*)(?:\.\d+)?|\.\d+)(?:[eE][+-]?\d+)?$/;
 
 /**
- * Compiles an expression over named inputs. The message of a failure says what is wrong and what would be right.
+ * Compiles an expression over named inputs. The message of a failure says what is wrong and what would be right; `at` is the place
+ * in the text, in characters, where that is known.
  */
 export function compileExpression(
   text: string,
   inputNames: readonly string[],
 ):
   | { readonly ok: true; readonly value: CompiledExpression }
-  | { readonly ok: false; readonly message: string } {
+  | { readonly ok: false; readonly message: string; readonly at?: number } {
   try {
     const slots = new Map<string, number>([
       ['frame', 0],
@@ -89,11 +98,22 @@ export function compileExpression(
   } catch (error) {
     if (error instanceof RangeError) return { ok: false, message: TOO_DEEP };
     const reason = error instanceof Error ? error.message : String(error);
+    const at = placeOf(error, text);
     return {
       ok: false,
       message: error instanceof ExpressionError ? reason : `the expression can't be read: ${reason}`,
+      ...(at === undefined ? {} : { at }),
     };
   }
+}
+
+/** Where in the text an error lies: the parser says it, and a word that is meant is looked for. */
+function placeOf(error: unknown, text: string): number | undefined {
+  if (!(error instanceof ExpressionError)) return (error as { readonly index?: number }).index;
+  if (error.piece === undefined) return undefined;
+  const word = error.piece.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+  const found = new RegExp(`(?<![\\w$.])${word}(?![\\w$])`).exec(text)?.index ?? -1;
+  return found < 0 ? undefined : found;
 }
 
 const TOO_DEEP = `the expression is nested too deeply; it may have at most ${MOST_LEVELS} levels`;
@@ -189,7 +209,7 @@ function inRow(first: Node, row: readonly { readonly operator: string; readonly 
 
 function literal({ value, raw }: jsep.Literal): Node {
   if (typeof value !== 'number' || !NUMBER.test(raw)) {
-    throw new ExpressionError(`${raw} is no number; numbers are written as in JSON, or like .5`);
+    throw new ExpressionError(`${raw} is no number; numbers are written as in JSON, or like .5`, raw);
   }
   const jet = constantJet(value);
   return { formula: { is: 'number', value }, jet: () => jet };
@@ -205,6 +225,7 @@ function identifier(name: string, slots: ReadonlyMap<string, number>): Node {
   if (slot === undefined) {
     throw new ExpressionError(
       `"${name}" is neither an input nor built in; it must be one of ${[...slots.keys()].join(', ')}, pi`,
+      name,
     );
   }
   return {
@@ -223,11 +244,12 @@ function call(
   if (!known)
     throw new ExpressionError(
       `"${name}" is no function; it must be one of ${[...FUNCTIONS.keys()].join(', ')}`,
+      name,
     );
   if (list.length < known.least || list.length > known.most) {
     const wanted =
       known.most === MOST_ARGUMENTS ? `${known.least} to ${MOST_ARGUMENTS}` : String(known.least);
-    throw new ExpressionError(`${name} has ${list.length} arguments; it must have ${wanted}`);
+    throw new ExpressionError(`${name} has ${list.length} arguments; it must have ${wanted}`, name);
   }
   const nodes = list.map((argument) => build(argument, slots, levels - 1));
   const formulas = nodes.map(({ formula }) => formula);

@@ -99,6 +99,11 @@ export const FUNCTIONS: ReadonlyMap<string, ExpressionFunction> = new Map<string
 ]);
 
 export const CONSTANTS: ReadonlyMap<string, number> = new Map([['pi', Math.PI]]);
+/** The words of the language besides an expression's own inputs, for those who write one. */
+export const FORMULA_WORDS: readonly { readonly name: string; readonly isFunction: boolean }[] = [
+  ...['frame', 'seconds', ...CONSTANTS.keys()].map((name) => ({ name, isFunction: false })),
+  ...[...FUNCTIONS.keys()].map((name) => ({ name, isFunction: true })),
+];
 /** Names an input may not take. */
 export const BUILT_IN_NAMES: ReadonlySet<string> = new Set([
   ...FUNCTIONS.keys(),

@@ -37,3 +37,4 @@ export const LINKAGES: ReadonlyMap<string, Linkage> = new Map<string, Linkage>([
 ]);
 
 export type { Linkage, Mechanism } from './linkage';
+export { camProfile, type CamProfile } from './cam-profile';

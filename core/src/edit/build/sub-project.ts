@@ -28,6 +28,10 @@ export function subProject(project: Project, id: string): Project {
       (each) =>
         inside.has(each.part) && constraintReads(each).every(({ names, id: of }) => isInside(names, of)),
     ),
+    interlocks: project.interlocks.filter(
+      ({ clip: of, channel, after }) =>
+        of === clip?.id && isInside('channel', channel) && isInside('channel', after.channel),
+    ),
     assets: project.assets,
     arrangement: [],
     markers: [],

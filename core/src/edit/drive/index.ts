@@ -8,4 +8,8 @@ export {
   type DriverWish,
 } from './drivers';
 export { echoRow, type EchoRow } from './echo-row';
-export { assembleGears, assembleSliderCrank, assembleWheel, type Assembled } from './mechanisms';
+export type { Assembled } from './assembly';
+export { addCamPart, readCam, type CamSize } from './cam-part';
+export { assembleFourBar, type FourBars } from './four-bar';
+export { assembleGears, assembleSliderCrank, assembleWheel } from './mechanisms';
+export { assembleRope } from './rope';

@@ -6,7 +6,10 @@ import { inWorld } from '../../rig';
 import { keyValues } from '../keys';
 import { newPart, type NewPartKind } from '../new-part';
 import { newProject } from '../new-project';
-import { assembleGears, assembleSliderCrank, assembleWheel, type Assembled } from './mechanisms';
+import type { Assembled } from './assembly';
+import { assembleFourBar } from './four-bar';
+import { assembleGears, assembleSliderCrank, assembleWheel } from './mechanisms';
+import { assembleRope } from './rope';
 
 const part = (kind: NewPartKind, id: string, more: object = {}): Part => ({
   ...newPart(kind, id),
@@ -223,5 +226,115 @@ describe('two gears', () => {
     }
     expect(partOf(rigged, 'large')!.custom).toEqual([]);
     expect(channelName('large', 'rotate.y')).toBe(rigged.drivers[0]!.target);
+  });
+});
+
+describe('four bars', () => {
+  it('stay together to 1e-9 m at every angle, in any plane, on either branch', () => {
+    const between = (min: number, max: number) => fc.double({ min, max, noNaN: true });
+    const set = fc.record({
+      plane: fc.constantFrom(0, 1, 2),
+      heading: between(-180, 180),
+      angle: between(-170, 170),
+      branch: fc.constantFrom(1, -1),
+      crank: between(0.1, 0.3),
+      coupler: between(0.9, 1.1),
+      rocker: between(0.6, 0.8),
+      centre: fc.tuple(between(-2, 2), between(-2, 2), between(-2, 2)),
+      pivot: fc.tuple(between(-1, 1), between(-1, 1), between(-1, 1)),
+    });
+    fc.assert(
+      fc.property(set, ({ plane, heading, angle, branch, crank, coupler, rocker, centre, pivot }) => {
+        const [i, j] = [(plane + 1) % 3, (plane + 2) % 3];
+        const turned = (x: number, y: number, by: number) => {
+          const [cos, sin] = [Math.cos((by * Math.PI) / 180), Math.sin((by * Math.PI) / 180)];
+          return [x * cos - y * sin, x * sin + y * cos] as const;
+        };
+        const put = (x: number, y: number): Vec3 => {
+          const [u, v] = turned(x, y, heading);
+          const at = [...centre];
+          at[i] = at[i]! + u;
+          at[j] = at[j]! + v;
+          return at as unknown as Vec3;
+        };
+        const pin = turned(crank, 0, angle);
+        const far = Math.hypot(1 - pin[0], -pin[1]);
+        const along = (far ** 2 + coupler ** 2 - rocker ** 2) / (2 * far);
+        const aside = branch * Math.sqrt(coupler ** 2 - along ** 2);
+        const [ux, uy] = [(1 - pin[0]) / far, -pin[1] / far];
+        const joint = [pin[0] + along * ux - aside * uy, pin[1] + along * uy + aside * ux] as const;
+        const minus = (p: Vec3, q: Vec3): Vec3 => [p[0] - q[0], p[1] - q[1], p[2] - q[2]];
+        const onRocker = minus(put(...joint), minus(put(1, 0), pivot));
+        const project = turning(
+          {
+            ...newProject('p', 'P'),
+            parts: [
+              part('box', 'crank', { pivot, rest: rest(minus(put(0, 0), pivot)) }),
+              part('box', 'coupler', { rest: rest(put(...pin)) }),
+              part('box', 'rocker', { pivot, rest: rest(minus(put(1, 0), pivot)) }),
+              part('box', 'pin', { parent: 'rocker', rest: rest(onRocker) }),
+            ],
+          },
+          `crank/rotate.${'xyz'.charAt(plane)}`,
+          720,
+        );
+        const ids = { crank: 'crank', coupler: 'coupler', rocker: 'rocker', pin: 'pin' };
+        const { project: rigged, read } = made(assembleFourBar(project, ids, 0));
+        expect(read).not.toContain('Grashof');
+        const pinOwn = minus(put(...pin), minus(put(0, 0), pivot));
+        const jointOwn = minus(put(...joint), put(...pin));
+        for (const frame of [0, 3.7, 21, 48, 77.3]) {
+          expect(
+            apart(placeAt(rigged, 'crank', pinOwn, frame), placeAt(rigged, 'coupler', [0, 0, 0], frame)),
+          ).toBeLessThan(1e-9);
+          expect(
+            apart(placeAt(rigged, 'coupler', jointOwn, frame), placeAt(rigged, 'pin', [0, 0, 0], frame)),
+          ).toBeLessThan(1e-9);
+        }
+      }),
+      { numRuns: 120 },
+    );
+  });
+
+  it('that can’t turn all the way round say so; a piece that lies on another is refused', () => {
+    const parts = (joint: Vec3): Project => ({
+      ...newProject('p', 'P'),
+      parts: [
+        part('box', 'crank'),
+        part('box', 'coupler', { rest: rest([0.6, 0, 0]) }),
+        part('box', 'rocker', { rest: rest([1, 0, 0]) }),
+        part('box', 'pin', { rest: rest(joint) }),
+      ],
+    });
+    const ids = { crank: 'crank', coupler: 'coupler', rocker: 'rocker', pin: 'pin' };
+    expect(made(assembleFourBar(parts([0.8, 0.5, 0]), ids, 0)).read).toMatch(/can’t turn all the way round/);
+    expect(assembleFourBar(parts([1, 0, 0]), ids, 0).ok).toBe(false);
+  });
+});
+
+describe('rope and drum', () => {
+  it('wind in by the radius times the angle, towards the drum, from where both stand', () => {
+    const project = turning(
+      {
+        ...newProject('p', 'P'),
+        parts: [
+          part('cylinder', 'drum', {
+            geometry: { shape: 'cylinder', radius: 0.4, height: 1 },
+            rest: rest([5, 3, 0], [90, 0, 0]),
+          }),
+          part('box', 'skip', { rest: rest([1.5, 0, 0]) }),
+        ],
+      },
+      'drum/rotate.y',
+      450,
+    );
+    const { project: rigged, read } = made(assembleRope(project, { drum: 'drum', load: 'skip' }, 'x', 0));
+    expect(read).toBe('drum of radius 0.4 m');
+    expect(valueAt(rigged, 'skip/translate.x', 0)).toBeCloseTo(1.5, 12);
+    expect(valueAt(rigged, 'skip/translate.x', 100)).toBeCloseTo(1.5 + 0.4 * 2.5 * Math.PI, 9);
+    const lowered = made(assembleRope(project, { drum: 'drum', load: 'skip' }, 'y', 100)).project;
+    expect(valueAt(lowered, 'skip/translate.y', 100)).toBeCloseTo(0, 12);
+    expect(valueAt(lowered, 'skip/translate.y', 0)).toBeCloseTo(-0.4 * 2.5 * Math.PI, 9);
+    expect(assembleRope(project, { drum: 'skip', load: 'drum' }, 'x', 0).ok).toBe(false);
   });
 });

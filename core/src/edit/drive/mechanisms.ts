@@ -1,58 +1,20 @@
 import { vec3 } from 'gl-matrix';
-import { channelName, partOf, type Part, type Project, type Result, type Vec3 } from '../../project';
-import { compile, pivotAt, type Program } from '../../evaluate';
-import { addOwnNumber } from '../build/own-numbers';
+import { channelName, type Part, type Project, type Result, type Vec3 } from '../../project';
+import { pivotAt, type Program } from '../../evaluate';
 import { refused } from '../links/refused';
-import { addDriver, type DriverName, type DriverWish } from './drivers';
 import { axleOf, directionIn, pivotInParent, sizeAcross, type Letter } from './axle';
-
-/** A mechanism put together of parts, and what was read off them, in words. */
-export interface Assembled {
-  readonly project: Project;
-  /** `crank 0.35 m, rod 1.2 m`. */
-  readonly read: string;
-}
-
-const LETTERS = ['x', 'y', 'z'] as const;
-const DEGREES = 180 / Math.PI;
-
-/** Collects the drivers of a mechanism; the first that is refused ends it. Drivers that its channels have already give way. */
-class Assembly {
-  private problem: Extract<Result<never>, { ok: false }> | null = null;
-
-  constructor(public project: Project) {}
-
-  /** A number of a part's own with a free name; its channel. */
-  number(part: string, name: string, unit: string): string {
-    const made = addOwnNumber(this.project, part, { name, value: 0, min: null, max: null, unit });
-    this.project = made.project;
-    return channelName(part, `custom.${made.name}`);
-  }
-
-  drive(kind: DriverName, target: string, wish: DriverWish): void {
-    if (this.problem) return;
-    const drivers = this.project.drivers.filter((driver) => driver.target !== target);
-    const made = addDriver({ ...this.project, drivers }, kind, target, wish);
-    if (made.ok) this.project = made.value.project;
-    else this.problem = made;
-  }
-
-  done(read: string): Result<Assembled> {
-    return this.problem ?? { ok: true, value: { project: this.project, read } };
-  }
-}
-
-/** The parts of a mechanism by their ids, and the project compiled; or why there are none. */
-function begun(
-  project: Project,
-  ids: readonly string[],
-): Result<{ readonly parts: readonly Part[]; readonly program: Program }> {
-  if (new Set(ids).size < ids.length) return refused('Each part can be one piece of a mechanism only.');
-  const parts = ids.flatMap((id) => partOf(project, id) ?? []);
-  if (parts.length < ids.length) return refused('One of these parts is not there any more.');
-  const program = compile(project);
-  return program.ok ? { ok: true, value: { parts, program: program.value } } : program;
-}
+import {
+  Assembly,
+  begun,
+  DEGREES,
+  LETTERS,
+  metres,
+  planeOf,
+  radiusOf,
+  turnsOnlyAbout,
+  wayOf,
+  type Assembled,
+} from './assembly';
 
 /**
  * A crank, a rod and what it pushes, as they stand at a frame: the crank turns about its pivot, the rod's pivot is its pin, the slider's
@@ -146,29 +108,6 @@ export function assembleSliderCrank(
   return assembly.done(`crank ${metres(r)}, rod ${metres(l)}`);
 }
 
-/** The axis of the plane in which a crank works: the one that keys or drivers turn it about, else the one along which its points differ least. */
-function planeOf(points: readonly (readonly number[])[], crank: Part, project: Project): number {
-  const driven = new Set(project.drivers.map(({ target }) => target));
-  const keyed = new Set(project.clips.flatMap(({ curves }) => curves.map(({ channel }) => channel)));
-  const turned = LETTERS.findIndex((letter) => {
-    const channel = channelName(crank.id, `rotate.${letter}`);
-    return keyed.has(channel) || driven.has(channel);
-  });
-  if (turned >= 0) return turned;
-  const spread = LETTERS.map((_, n) => {
-    const values = points.map((point) => point[n]!);
-    return Math.max(...values) - Math.min(...values);
-  });
-  return [2, 0, 1].reduce((best, n) => (spread[n]! < spread[best]! - 1e-9 ? n : best));
-}
-
-function turnsOnlyAbout(program: Program, part: Part, frame: number, axis: number): boolean {
-  return LETTERS.every((letter, n) => {
-    const slot = program.structure.slots.get(channelName(part.id, `rotate.${letter}`))!;
-    return n === axis || Math.abs(program.channelValue(slot, frame)) < 1e-9;
-  });
-}
-
 /**
  * A wheel that rolls without slipping on the way its wagon goes along an axis: the radius is read off its shape, the side on which it
  * turns off its axle. It keeps the turn that it has at the frame.
@@ -215,39 +154,6 @@ export function assembleWheel(
     expression: `rolled + ${axle.turn - rolled}`,
   });
   return assembly.done(`radius ${metres(radius)}`);
-}
-
-/** The unit direction in the world in which an axis of what a part rides on leads it. */
-function wayOf(
-  program: Program,
-  part: Part,
-  along: Letter,
-  frame: number,
-): readonly [number, number, number] {
-  if (part.parent !== null) return directionIn(program, part.parent, frame, along);
-  return LETTERS.map((letter) => (letter === along ? 1 : 0)) as unknown as readonly [number, number, number];
-}
-
-function radiusOf(part: Part): number | null {
-  if (part.kind !== 'mesh') return null;
-  const { geometry } = part;
-  switch (geometry.shape) {
-    case 'cylinder':
-      return Math.max(geometry.radius, geometry.topRadius ?? 0);
-    case 'sphere':
-      return geometry.radius;
-    case 'torus':
-      return geometry.radius + geometry.tube;
-    case 'gear':
-      return (geometry.teeth * geometry.module) / 2;
-    case 'lathe':
-      return Math.max(...geometry.profile.map(([r]) => r));
-    case 'box':
-    case 'plane':
-    case 'extrude':
-    case 'asset':
-      return null;
-  }
 }
 
 /** One gear that turns another: teeth are read off both, and the other is turned so that teeth meet gaps. */
@@ -325,8 +231,4 @@ function toothAt(
 ): number {
   const along = (letter: Letter) => vec3.dot(directionIn(program, part.id, frame, letter), [x, y, z]);
   return (Math.atan2(-along('z'), along('x')) * DEGREES * teeth) / 360;
-}
-
-function metres(value: number): string {
-  return `${Number(value.toFixed(3))} m`;
 }

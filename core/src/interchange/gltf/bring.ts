@@ -113,6 +113,7 @@ async function bringForeign(
     arrangement: [],
     drivers: [],
     constraints: [],
+    interlocks: [],
     assets: parts.some((part) => part.kind === 'mesh')
       ? [report.length > 0 ? { ...asset, report } : asset]
       : [],

@@ -4,6 +4,7 @@ import { ChartCommands } from './chart/chart-commands';
 import { KeyCommands } from './shell/key-commands';
 import { BuildCommands } from './build/build-commands';
 import { DriveCommands } from './drive/drive-commands';
+import { InterlockCommands } from './interlock/interlock-commands';
 import { LinkCommands } from './links/link-commands';
 import { PartCommands } from './view/part-commands';
 import { PlayCommands } from './transport/play-commands';
@@ -39,6 +40,7 @@ export class BenchCommands {
     inject(PartCommands),
     inject(LinkCommands),
     inject(DriveCommands),
+    inject(InterlockCommands),
     inject(BuildCommands),
     inject(SwitchCommands),
     inject(TakeCommands),

@@ -16,6 +16,9 @@ import { DriveCommands } from '../bench/drive/drive-commands';
 import { DriverCardComponent } from '../bench/drive/driver-card.component';
 import { LINKAGE_WORDS } from '../bench/drive/driver-words';
 import { ConstraintCardComponent } from '../bench/links/constraint-card.component';
+import { InterlockCardComponent } from '../bench/interlock/interlock-card.component';
+import { InterlockCommands } from '../bench/interlock/interlock-commands';
+import { standingWords } from '../bench/interlock/interlock-hands';
 import { LinkCommands } from '../bench/links/link-commands';
 import { PickBannerComponent } from '../bench/links/pick-banner.component';
 import { SwitchCommands } from '../bench/shell/switch-commands';
@@ -26,8 +29,9 @@ import { Standing } from '../bench/stage/standing';
 import { PlayCommands } from '../bench/transport/play-commands';
 import { TransportComponent } from '../bench/transport/transport.component';
 import { CommandRegistry } from '../commands/registry';
+import { RunDirective } from '../commands/run.directive';
 import { Studio } from '../state/studio';
-import { decimalsOf, shownNumber } from '../ui/amount';
+import { decimalsOf, shownFrame, shownNumber } from '../ui/amount';
 import type { Option } from '../ui/option';
 import { SegmentsComponent } from '../ui/segments.component';
 import { MechanismPlotsComponent } from './mechanism-plots.component';
@@ -48,9 +52,11 @@ const NAMES = 140;
   imports: [
     ConstraintCardComponent,
     DriverCardComponent,
+    InterlockCardComponent,
     MatTooltip,
     MechanismPlotsComponent,
     PickBannerComponent,
+    RunDirective,
     SegmentsComponent,
     TransportComponent,
   ],
@@ -85,9 +91,13 @@ export class DrivetrainComponent implements AfterViewInit {
     const registry = inject(CommandRegistry);
     const stage = this.stage;
     const remove = registry.add(
-      [inject(PlayCommands), inject(SwitchCommands), inject(DriveCommands), inject(LinkCommands)].flatMap(
-        (group) => group.list(),
-      ),
+      [
+        inject(PlayCommands),
+        inject(SwitchCommands),
+        inject(DriveCommands),
+        inject(InterlockCommands),
+        inject(LinkCommands),
+      ].flatMap((group) => group.list()),
     );
     inject(DestroyRef).onDestroy(() => {
       this.picker.leave();
@@ -174,6 +184,12 @@ export class DrivetrainComponent implements AfterViewInit {
     return this.stage.shown()?.constraints.find(({ id }) => id === chosen.constraint.id) ?? null;
   });
 
+  readonly lock = computed(() => {
+    const chosen = this.chosen();
+    if (chosen?.kind !== 'interlock') return null;
+    return this.stage.shown()?.interlocks.find(({ id }) => id === chosen.lock.id) ?? null;
+  });
+
   choose(node: NetworkNode): void {
     if (this.picker.answer(node.part, null, node.kind === 'channel' ? node.channel : undefined)) return;
     this.chosenId.set(node.id);
@@ -220,6 +236,8 @@ export class DrivetrainComponent implements AfterViewInit {
       }
       case 'constraint':
         return node.constraint.kind;
+      case 'interlock':
+        return `waits ${shownFrame(node.lock.gap)} f`;
       case 'place':
         return 'its place';
     }
@@ -231,12 +249,15 @@ export class DrivetrainComponent implements AfterViewInit {
     if (node.kind === 'driver') return this.standing.ofDriver(node.driver).word;
     if (node.kind === 'constraint') return this.standing.ofConstraint(node.constraint).word;
     if (node.kind === 'place' || !project) return '';
+    if (node.kind === 'interlock') return standingWords(project, node.lock).short;
     const { unit } = channelLabel(project, node.channel);
     return `${shownNumber(this.stage.valueOf(node.channel) ?? NaN, decimalsOf(unit))} ${unit}`.trim();
   }
 
   isBad(node: NetworkNode): boolean {
     if (node.kind === 'driver') return this.standing.ofDriver(node.driver).bad;
+    const project = this.stage.shown();
+    if (node.kind === 'interlock') return project !== null && standingWords(project, node.lock).bad;
     return node.kind === 'constraint' && this.standing.ofConstraint(node.constraint).bad;
   }
 

@@ -224,9 +224,11 @@ export class MechanismPlotsComponent {
   readonly centres = computed(() => this.turns().map((at) => this.x()(at)));
 
   readonly plots = computed((): readonly Plot[] => {
-    const { output } = this.driver();
+    const { output, linkage } = this.driver();
     const per = this.span()[1] === 360 ? '°' : 'm';
     const titles = [output, `${output}, speed per ${per}`, `${output}, acceleration per ${per}²`];
+    // what a follower feels at the ends of a rise
+    if (linkage === 'cam') titles.push(`${output}, jerk per ${per}³`);
     return titles.map((title, order) => this.plot(title, order));
   });
 

@@ -91,6 +91,13 @@ export class AppCommands {
         run: go('drivetrain'),
       },
       {
+        id: 'project.timing',
+        label: 'Timing sheet: what moves when, what waits for what; to print',
+        group: 'Project',
+        when: open,
+        run: go('timing'),
+      },
+      {
         id: 'project.hand-over',
         label: 'Go to Hand over',
         group: 'Project',

@@ -1,6 +1,6 @@
 import { computed, Injectable, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { asEdited, framesPerSecond, type Edit } from '@kaizen/core';
+import { asEdited, framesPerSecond, holdInterlocks, type Edit } from '@kaizen/core';
 import { benchActions, benchFeature, type BenchState, type Picked } from './bench';
 import { documentActions, documentFeature, type LooseEdit, type Snapshot } from './document';
 import { followLoose, followPointers, pointersBack, pointersOf } from './pointers';
@@ -35,7 +35,7 @@ export class Studio {
   ): void {
     const current = this.current();
     if (!current || this.readOnly()) return;
-    const edited = asEdited(edit(current.project));
+    const edited = holdInterlocks(current.project, asEdited(edit(current.project)));
     const before = pointersOf(this.bench());
     const snapshot = {
       project: edited.project,

@@ -15,6 +15,7 @@ const LISTS = [
   'parts',
   'drivers',
   'constraints',
+  'interlocks',
   'arrangement',
   'assets',
   'markers',

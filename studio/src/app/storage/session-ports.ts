@@ -16,6 +16,8 @@ export type KeepStatus =
 /** What the tabs of one project tell each other. */
 export type Message =
   | ({ readonly kind: 'saved' } & Written)
+  /** A page that goes has written what it had left, without waiting for it. */
+  | { readonly kind: 'going' }
   | { readonly kind: 'please-release' }
   | { readonly kind: 'cannot-release'; readonly reason: string }
   | { readonly kind: 'removed' };

@@ -76,8 +76,20 @@ export class Session {
     return this.unkept ? this.failure : null;
   }
 
-  /** Opens what is stored. Null where it is not kept here, or where the session was left meanwhile. */
-  async open(): Promise<Kept | null> {
+  /**
+   * Opens what is stored. Null where it is not kept here, or where the session was left meanwhile. What another tab keeps while this
+   * reads is followed after it.
+   */
+  open(): Promise<Kept | null> {
+    const opening = this.openNow();
+    this.following = opening.then(
+      () => undefined,
+      () => undefined,
+    );
+    return opening;
+  }
+
+  private async openNow(): Promise<Kept | null> {
     const holds = await this.lock.tryTake();
     const db = await this.ports.connection.get();
     const loaded = this.left ? null : await load(db, this.project, holds ? this.holder.token : undefined);
@@ -133,6 +145,7 @@ export class Session {
     this.giveUp.abort();
     try {
       saveAtOnce(db, this.holder, this.saved, kept);
+      this.send({ kind: 'going' });
     } catch {
       // The storage is shut: the save that is due says so.
     }
@@ -143,7 +156,7 @@ export class Session {
     if (this.holds) return;
     this.failure = null;
     this.saved = this.kept;
-    await this.follow(null);
+    await this.follow();
   }
 
   /** Writes the project whole again, where another tab removed it. */
@@ -153,14 +166,18 @@ export class Session {
     await this.flush();
   }
 
-  /** Looks whether the storage still has the project; where it was cleared, it is written whole again. */
+  /**
+   * Looks whether the storage still has the project; where it was cleared, it is written whole again. A tab that follows looks whether
+   * it missed anything.
+   */
   async look(): Promise<void> {
-    if (!this.holds || this.removed || this.unkept || this.saving) return;
+    if (this.removed || this.unkept || this.saving) return;
     const db = await this.ports.connection.get();
     const [there, holder] = await Promise.all([
       db.getKey('heads', this.project),
       db.get('holders', this.project),
     ]);
+    if (!this.holds && holder && holder.revision !== this.holder.revision) await this.follow();
     if (there !== undefined || !this.holds || this.removed || this.unkept) return;
     if (holder?.token === REMOVED) {
       this.hearRemoved();
@@ -206,7 +223,7 @@ export class Session {
     try {
       loaded = await load(await this.ports.connection.get(), this.project, this.holder.token);
     } catch (error) {
-      this.lock.letGo();
+      this.letGo();
       this.heard.status({ kind: 'failed', reason: reasonOf(error) });
       return 'left';
     }
@@ -217,6 +234,7 @@ export class Session {
       this.heard.followed(loaded);
       this.heard.status({ kind: 'kept', at: loaded.record.changed });
     } else await this.keepAgain();
+    if (!this.holds) return 'left';
     this.heard.mayEdit(true);
     return 'taken';
   }
@@ -236,7 +254,7 @@ export class Session {
       const cancel = this.ports.later(PATIENCE, () => answer(null));
       void this.lock.wait(giveUp.signal).then((given) => {
         if (given && this.asking === answer) answer('taken');
-        else if (given) this.lock.letGo();
+        else if (given) this.letGo();
       });
       this.send({ kind: 'please-release' });
     });
@@ -246,8 +264,10 @@ export class Session {
     if (this.left) return;
     switch (message.kind) {
       case 'saved':
-        if (!this.holds)
-          this.following = this.following.then(() => this.follow(message)).catch(() => undefined);
+        void this.follow(message);
+        break;
+      case 'going':
+        void this.follow();
         break;
       case 'please-release':
         if (this.holds) void this.handOver();
@@ -271,6 +291,11 @@ export class Session {
       this.send({ kind: 'cannot-release', reason: this.failure ?? 'it can’t be kept' });
       return;
     }
+    this.letGo();
+  }
+
+  /** Lets another tab have the project. */
+  private letGo(): void {
     if (!this.holds) return;
     this.lock.letGo();
     this.heard.mayEdit(false);
@@ -281,10 +306,16 @@ export class Session {
     this.unschedule();
     this.heard.mayEdit(false);
     if (this.unkept) this.heard.status({ kind: 'left-behind' });
-    else void this.follow(null);
+    else void this.follow();
   }
 
-  private async follow(written: Written | null): Promise<void> {
+  /** Shows what the storage has by now; `written`: what a save says it wrote. One after the other. */
+  private follow(written?: Written): Promise<void> {
+    this.following = this.following.then(() => this.followNow(written)).catch(() => undefined);
+    return this.following;
+  }
+
+  private async followNow(written?: Written): Promise<void> {
     const { kept } = this;
     if (!kept || this.left || this.holds || this.unkept) return;
     const db = await this.ports.connection.get();
@@ -321,7 +352,7 @@ export class Session {
       this.removed = false;
       this.holder = { ...this.holder, revision: written.revision };
       this.saved = kept;
-      this.heard.status({ kind: 'kept', at: this.ports.now() });
+      this.sayHowItStands();
       if (again) this.heard.writtenAgain();
       if (kept.snapshot !== saved?.snapshot) this.send({ kind: 'saved', ...written });
     } catch (error) {
@@ -339,6 +370,13 @@ export class Session {
       this.heard.status({ kind: 'failed', reason: this.failure });
       this.schedule(TRY_AGAIN_AFTER);
     }
+  }
+
+  /** After a save: what was edited meanwhile waits, or stays behind where the project was taken meanwhile. */
+  private sayHowItStands(): void {
+    if (!this.unkept) this.heard.status({ kind: 'kept', at: this.ports.now() });
+    else this.heard.status({ kind: this.holds ? 'waiting' : 'left-behind' });
+    if (!this.holds) void this.follow();
   }
 
   /** Whether the project was removed by another tab while this one saved, after what was saved. */

@@ -16,6 +16,7 @@ const FILTERS: readonly { readonly filter: RowFilter; readonly label: string }[]
   { filter: 'all', label: 'Rows: all parts' },
   { filter: 'keyed', label: 'Rows: only channels that have keys' },
   { filter: 'selected', label: 'Rows: only the picked parts and channels' },
+  { filter: 'tied', label: 'Rows: only channels whose keys wait for each other' },
   { filter: 'off', label: 'Rows: only channels with keys between frames' },
 ];
 

@@ -10,6 +10,7 @@ import { drawPeg, drawPin, drawSummaryPegs, firstKeyFrom, lean, pegShape } from 
 import { WORDS, type Ink } from '../plot/ink';
 import { ROW, xOf, type Plot } from '../plot/plot';
 import { drawSpan } from './draw-span';
+import { drawThread } from './draw-thread';
 import type { ChannelRow, Row } from '../plot/rows';
 
 export interface TicksScene {
@@ -60,6 +61,7 @@ function drawRow(
 ): void {
   const { plot, ink, bench } = scene;
   if (row.kind === 'span') drawSpan(pen, scene, row, top);
+  else if (row.kind === 'thread') drawThread(pen, scene, row, top);
   else if (row.kind !== 'channel') {
     pen.fillStyle = row.kind === 'part' ? `${ink.rule}66` : `${ink.rule}33`;
     pen.fillRect(0, top, plot.width, ROW);

@@ -14,6 +14,7 @@ import { PoseCommands } from '../posing/pose-commands';
 import { ShapeCommands } from '../shaping/shape-commands';
 import { ChartModel } from '../plot/chart-model';
 import { RowSets } from '../plot/row-sets';
+import { tiedChannels } from '../plot/thread-rows';
 
 /** A line of the menu Rows: a kind of channel, what pegs stand for, a named set. */
 type RowCheck = ChannelKind | 'every' | 'below' | { readonly set: string };
@@ -196,7 +197,7 @@ export class FilterRowComponent {
     const project = this.studio.project();
     const { parts, channels } = this.studio.bench();
     const keyed = project ? (activeClip(project)?.curves.length ?? 0) : 0;
-    const list: readonly { id: RowFilter; label: string; tip: string; count: number | null }[] = [
+    const list: { id: RowFilter; label: string; tip: string; count: number | null }[] = [
       { id: 'all', label: 'All', tip: 'All parts', count: null },
       { id: 'keyed', label: 'Has keys', tip: 'Only channels that have keys', count: keyed },
       {
@@ -206,6 +207,14 @@ export class FilterRowComponent {
         count: Math.max(parts.length, channels.length),
       },
     ];
+    const tied = project ? tiedChannels(project).size : 0;
+    if (tied > 0 || this.studio.bench().filter === 'tied')
+      list.push({
+        id: 'tied',
+        label: 'Tied',
+        tip: 'Only channels whose keys wait for each other',
+        count: tied,
+      });
     const off = project ? new Set(keysOffTheFrame(project).map(({ channel }) => channel)).size : 0;
     if (off === 0 && this.studio.bench().filter !== 'off') return list;
     return [

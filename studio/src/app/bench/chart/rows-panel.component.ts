@@ -10,10 +10,12 @@ import {
   viewChild,
 } from '@angular/core';
 import { MatIcon } from '@angular/material/icon';
+import { MatTooltip } from '@angular/material/tooltip';
 import type { Part } from '@kaizen/core';
 import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { focusRow } from '../../ui/focus-row';
+import { InterlockHands } from '../interlock/interlock-hands';
 import { RideDrag } from '../links/ride-drag';
 import { PartPicker } from '../stage/picker';
 import { partSheetFor, sheetFor, toggled } from '../stage/picking';
@@ -21,6 +23,7 @@ import { ChartModel } from '../plot/chart-model';
 import { ROW } from '../plot/plot';
 import type { KindRow, PartRow, Row } from '../plot/rows';
 import { SpanStateComponent } from './span-state.component';
+import { ThreadStateComponent } from './thread-state.component';
 import { ValueCellComponent } from './value-cell.component';
 
 interface Mark {
@@ -41,8 +44,10 @@ const LOCKED = { command: 'view.lock', icon: 'lock', tip: 'Can’t be picked in 
     CdkVirtualForOf,
     CdkVirtualScrollViewport,
     MatIcon,
+    MatTooltip,
     RunDirective,
     SpanStateComponent,
+    ThreadStateComponent,
     ValueCellComponent,
   ],
   templateUrl: './rows-panel.component.html',
@@ -53,6 +58,7 @@ export class RowsPanelComponent {
   readonly model = inject(ChartModel);
   private readonly picker = inject(PartPicker);
   private readonly drag = inject(RideDrag);
+  private readonly hands = inject(InterlockHands);
   private readonly viewport = viewChild.required(CdkVirtualScrollViewport);
   readonly rowHeight = ROW;
   /** The row that the keyboard was in last. */
@@ -113,6 +119,7 @@ export class RowsPanelComponent {
     const { parts, channels } = this.studio.bench();
     if (row.kind === 'part') return parts.includes(row.id);
     if (row.kind === 'span') return false;
+    if (row.kind === 'thread') return this.hands.isPicked(row.lock);
     return row.kind === 'kind'
       ? row.channels.every((channel) => channels.includes(channel))
       : channels.includes(row.id);
@@ -122,6 +129,10 @@ export class RowsPanelComponent {
     // a press on one of the row's buttons is about the button
     if (event.target instanceof Element && event.target.closest('.tools')) return;
     if (this.picker.answer(row.part.id, null, row.kind === 'channel' ? row.id : undefined)) return;
+    if (row.kind === 'thread') {
+      this.hands.pick(row.lock);
+      return;
+    }
     const adding = event instanceof MouseEvent && (event.ctrlKey || event.metaKey);
     const { parts, channels } = this.studio.bench();
     if (row.kind === 'part' || row.kind === 'span') {

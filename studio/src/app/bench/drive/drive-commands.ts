@@ -58,6 +58,14 @@ export class DriveCommands {
       onPart('drive.gears', 'Mechanism: this gear turns another: pick it', (part) =>
         this.hands.askGears(part),
       ),
+      onPart('drive.rope', 'Mechanism: the rope on this drum pulls a load: pick it', (part) =>
+        this.hands.askRope(part),
+      ),
+      onPart(
+        'drive.four-bars',
+        'Mechanism: this crank, its coupler, the rocker and their pin: pick them',
+        (part) => this.hands.askFourBars(part),
+      ),
     ];
   }
 

@@ -1,8 +1,11 @@
 import { Injectable, inject } from '@angular/core';
 import {
+  addCamPart,
   addDriver,
   areDriversBaked,
+  assembleFourBar,
   assembleGears,
+  assembleRope,
   assembleSliderCrank,
   assembleWheel,
   bakeDrivers,
@@ -17,6 +20,7 @@ import {
   splitChannel,
   unbakeDrivers,
   type Assembled,
+  type CamSize,
   type DriverName,
   type DriverWish,
   type EchoRow,
@@ -169,16 +173,50 @@ export class DriveHands {
     this.askOne(
       wheel,
       (name) => `Pick the wagon on whose way ${name} rolls`,
-      (wagon) => {
-        const project = this.studio.project();
-        const keyed = (['x', 'z', 'y'] as const).find(
-          (letter) => project && curveOf(project, channelName(wagon, `translate.${letter}`))?.keys.length,
-        );
+      (wagon) =>
         this.assemble('Wheel on its wagon', (now) =>
-          assembleWheel(now, { wheel, wagon }, keyed ?? 'x', this.stage.frame()),
-        );
-      },
+          assembleWheel(now, { wheel, wagon }, this.wayOf(wagon), this.stage.frame()),
+        ),
     );
+  }
+
+  /** Asks for what the rope of a drum pulls; it goes along the axis on which it is keyed, else X. */
+  askRope(drum: string): void {
+    this.askOne(
+      drum,
+      (name) => `Pick what the rope on ${name} pulls`,
+      (load) =>
+        this.assemble('Rope and drum', (now) =>
+          assembleRope(now, { drum, load }, this.wayOf(load), this.stage.frame()),
+        ),
+    );
+  }
+
+  /** Asks for the other three pieces of four bars: what hangs on the crank's pin, what rocks, and the pin between them. */
+  askFourBars(crank: string): void {
+    this.askTwo(
+      crank,
+      (name) => `Pick the coupler on the pin of ${name}`,
+      () => 'Pick the rocker that the coupler moves',
+      (coupler, rocker) =>
+        this.askOne(
+          rocker,
+          (name) => `Pick the pin between the coupler and ${name}`,
+          (pin) =>
+            this.assemble('Four bars', (project) =>
+              assembleFourBar(project, { crank, coupler, rocker, pin }, this.stage.frame()),
+            ),
+        ),
+    );
+  }
+
+  /** The axis along which a part is keyed, else X. */
+  private wayOf(part: string): 'x' | 'y' | 'z' {
+    const project = this.studio.project();
+    const keyed = (['x', 'z', 'y'] as const).find(
+      (letter) => project && curveOf(project, channelName(part, `translate.${letter}`))?.keys.length,
+    );
+    return keyed ?? 'x';
   }
 
   askGears(driving: string): void {
@@ -188,6 +226,17 @@ export class DriveHands {
       (driven) =>
         this.assemble('Gears', (project) => assembleGears(project, { driving, driven }, this.stage.frame())),
     );
+  }
+
+  /** Makes the disc of a cam a part on its shaft. */
+  makeCam(driver: string, size: CamSize): void {
+    let read = '';
+    this.edit('Disc of a cam', (project) => {
+      const made = addCamPart(project, driver, size, this.stage.frame());
+      if (made.ok) read = made.value.read;
+      return made.ok ? { ok: true, value: made.value.project } : made;
+    });
+    if (read !== '') this.notices.tell(`A disc stands on the shaft: ${read}`);
   }
 
   private askOne(first: string, words: (name: string) => string, take: (part: string) => void): void {

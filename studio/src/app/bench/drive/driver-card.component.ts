@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import {
+  changeDriver,
   compileCurve,
-  compileExpression,
   curveContext,
   curveOf,
   curveValue,
@@ -14,6 +14,7 @@ import {
   type Driver,
   type Field,
   type Fields,
+  type KeyedCurve,
 } from '@kaizen/core';
 import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
@@ -25,10 +26,13 @@ import { channelLabel } from '../stage/channel-label';
 import { drivenBy, driverParts } from '../stage/driven-by';
 import { nameOf } from '../stage/said';
 import { namedApart } from '../stage/named-apart';
+import { Proposals } from '../stage/proposals';
 import { Stage } from '../stage/stage';
 import { Standing } from '../stage/standing';
+import { CamFormComponent } from './cam-form.component';
 import { ChannelFieldComponent } from './channel-field.component';
 import { DriveHands } from './drive-hands';
+import { FormulaFieldComponent } from './formula-field.component';
 import { LINKAGE_WORDS, wordsFor } from './driver-words';
 import { MapFormComponent } from './map-form.component';
 import { ProgramFormComponent } from './program-form.component';
@@ -50,7 +54,9 @@ interface Shown {
   selector: 'kz-driver-card',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
+    CamFormComponent,
     ChannelFieldComponent,
+    FormulaFieldComponent,
     MapFormComponent,
     MatTooltip,
     NumberFieldComponent,
@@ -70,6 +76,7 @@ export class DriverCardComponent {
   private readonly stage = inject(Stage);
   private readonly standing = inject(Standing);
   private readonly hands = inject(DriveHands);
+  private readonly proposals = inject(Proposals);
 
   readonly title = computed(() => {
     const project = this.stage.shown();
@@ -189,6 +196,19 @@ export class DriverCardComponent {
     if (driver.kind === 'linkage') this.edit({ params: { ...driver.params, [name]: value } });
     else this.edit({ [name]: value });
   }
+  /** A map's curve while it is dragged: shown, not kept. */
+  showCurve(curve: KeyedCurve | null): void {
+    const { id } = this.driver();
+    if (!curve) this.proposals.drop();
+    else
+      this.proposals.show({
+        label: `Driver of ${this.title()}`,
+        edit: (project) => {
+          const made = changeDriver(project, id, { curve });
+          return made.ok ? made.value : project;
+        },
+      });
+  }
   setNumber(field: Shown, change: (value: number) => number): void {
     this.set(field.name, change(typeof field.value === 'number' ? field.value : 0));
   }
@@ -235,15 +255,8 @@ export class DriverCardComponent {
     });
   }
 
-  /** What is wrong with the formula as it stands in the field; empty where nothing is. */
-  formulaProblem(text: string): string {
-    const driver = this.driver();
-    if (driver.kind !== 'expression') return '';
-    const compiled = compileExpression(text, Object.keys(driver.inputs));
-    return compiled.ok ? '' : compiled.message;
-  }
   setFormula(text: string): void {
-    if (text.trim() !== '') this.edit({ expression: text.trim() });
+    this.edit({ expression: text });
   }
   addInput(): void {
     const driver = this.driver();

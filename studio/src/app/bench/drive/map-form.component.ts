@@ -4,13 +4,15 @@ import type { KeyedCurve, MapDriver } from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { Notices } from '../../ui/notices';
 import { NumberFieldComponent } from '../../ui/number-field.component';
+import { MapPlotComponent } from './map-plot.component';
 
 /** The curve of a map as a table: at which value of the input which value comes out, straight or smooth between. */
 @Component({
   selector: 'kz-map-form',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, NumberFieldComponent],
+  imports: [MapPlotComponent, MatTooltip, NumberFieldComponent],
   template: `
+    <kz-map-plot [driver]="driver()" (previewed)="previewed.emit($event)" (changed)="changed.emit($event)" />
     <span class="label">Where the input is … it gives …</span>
     @for (key of driver().curve.keys; track $index; let i = $index) {
       <div class="row">
@@ -65,6 +67,10 @@ import { NumberFieldComponent } from '../../ui/number-field.component';
     :host {
       display: block;
     }
+    kz-map-plot {
+      display: block;
+      margin-bottom: 8px;
+    }
     .row {
       display: grid;
       grid-template-columns: 1fr 1fr auto;
@@ -80,6 +86,7 @@ import { NumberFieldComponent } from '../../ui/number-field.component';
 export class MapFormComponent {
   readonly driver = input.required<MapDriver>();
   readonly changed = output<KeyedCurve>();
+  readonly previewed = output<KeyedCurve | null>();
   readonly studio = inject(Studio);
   private readonly notices = inject(Notices);
 

@@ -13,8 +13,10 @@ import type { LooseEdit } from '../../state/document';
 import { channelLabelOf, type ChannelLabel } from '../stage/channel-label';
 import { childrenOf } from './children-of';
 import { NO_SPANS, spanRow, spansOf, type SpanRow } from './span-rows';
+import { threadRow, threadsOf, tiedChannels, type ThreadRow } from './thread-rows';
 
 export type { SpanRow } from './span-rows';
+export type { ThreadRow } from './thread-rows';
 
 /** A row that stands for several channels: of a part, or of one kind of it. Its pegs stand for the keys of its curves. */
 interface SummaryRow {
@@ -44,7 +46,7 @@ export interface ChannelRow {
   readonly driven: boolean;
   readonly loose: readonly LooseEdit[];
 }
-export type Row = PartRow | KindRow | ChannelRow | SpanRow;
+export type Row = PartRow | KindRow | ChannelRow | SpanRow | ThreadRow;
 
 export interface RowsQuery {
   readonly filter: BenchState['filter'];
@@ -83,8 +85,9 @@ export function chartRows(
     chosen: new Set(query.channels),
     chosenParts: new Set(query.filter === 'selected' ? query.parts : []),
     set: query.set && new Set(query.set),
+    tied: query.filter === 'tied' ? tiedChannels(project) : NO_TIES,
   };
-  const key = cacheKey(query);
+  const key = cacheKey(query, query.filter === 'tied' ? project.interlocks : null);
   const add = (part: Part, depth: number, hidden: boolean): void => {
     const { own, channels, list } = rowsOfPart(part, depth, flat, asked, key);
     const children = childrenOf(project).get(part.id) ?? [];
@@ -95,13 +98,19 @@ export function chartRows(
       const curves = query.summary === 'own' ? own : curvesBelow(project, part, asked);
       const opens = channels > 0 || children.length > 0 || spans.length > 0;
       rows.push({ kind: 'part', id: part.id, part, depth: flat ? 0 : depth, open, curves, opens });
-      if (open) for (const row of list) rows.push(row);
+      if (open) for (const row of list) rows.push(row, ...threadsUnder(project, row));
       if (open) for (const span of spans) rows.push(spanRow(project, part, span, flat ? 1 : depth + 1));
     }
     for (const child of children) add(child, Math.min(MOST_DEPTH, depth + 1), hidden || !open);
   };
   for (const part of childrenOf(project).get(null) ?? []) add(part, 0, false);
   return rows;
+}
+
+/** The threads of the keys of a channel's row that wait. */
+function threadsUnder(project: Project, row: Row): readonly ThreadRow[] {
+  if (row.kind !== 'channel') return [];
+  return threadsOf(project, row.id).map((lock) => threadRow(project, row.part, lock, row.depth));
 }
 
 /** Constraints have no keys: they do not show where only keyed channels, or a set of channels, do. */
@@ -177,8 +186,11 @@ function isAsBefore(id: string, before: ChannelState, { curves, looseOf, driven,
 
 let lastKey: { readonly asked: readonly unknown[] } = { asked: [] };
 /** One object as long as what is asked of all channels is the same. */
-function cacheKey({ filter, everyChannel, collapsed, kinds, search, set }: RowsQuery): object {
-  const now: readonly unknown[] = [filter, everyChannel, collapsed, kinds, search, set];
+function cacheKey(
+  { filter, everyChannel, collapsed, kinds, search, set }: RowsQuery,
+  interlocks: Project['interlocks'] | null,
+): object {
+  const now: readonly unknown[] = [filter, everyChannel, collapsed, kinds, search, set, interlocks];
   const same = now.length === lastKey.asked.length && now.every((each, i) => each === lastKey.asked[i]);
   if (!same) lastKey = { asked: now };
   return lastKey;
@@ -193,8 +205,11 @@ interface Asked {
   /** The chosen parts, where only what is chosen shows; else empty, as it changes nothing. */
   readonly chosenParts: ReadonlySet<string>;
   readonly set: ReadonlySet<string> | null;
+  /** The channels that interlocks tie, where only these show; else empty. */
+  readonly tied: ReadonlySet<string>;
   readonly query: RowsQuery;
 }
+const NO_TIES: ReadonlySet<string> = new Set();
 
 /** The curves of a part and of all below it. */
 function curvesBelow(project: Project, part: Part, { curves }: Asked): readonly Curve[] {
@@ -256,7 +271,7 @@ export function namesOf(part: Part): readonly NamedChannel[] {
 }
 
 function channelRows(part: Part, depth: number, asked: Asked): ChannelRow[] {
-  const { curves, driven, looseOf, chosen, chosenParts, set, query } = asked;
+  const { curves, driven, looseOf, chosen, chosenParts, set, tied, query } = asked;
   const indent = (query.filter !== 'all' || query.search !== '' || set ? 0 : depth) + 1;
   return namesOf(part).flatMap((named): ChannelRow[] => {
     const { id } = named;
@@ -267,6 +282,7 @@ function channelRows(part: Part, depth: number, asked: Asked): ChannelRow[] {
     if (!curve && !isDriven && waiting.length === 0 && !chosen.has(id) && !query.everyChannel && !set)
       return [];
     if (query.filter === 'keyed' && !curve) return [];
+    if (query.filter === 'tied' && !tied.has(id)) return [];
     if (query.filter === 'off' && !curve?.keys.some(({ frame }) => !Number.isInteger(frame))) return [];
     if (query.filter === 'selected' && !chosenParts.has(part.id) && !chosen.has(id)) return [];
     const label = (named.label ??= channelLabelOf(part, named.property));
@@ -291,7 +307,7 @@ function matches(text: string, search: string): boolean {
 
 /** The curves whose keys a row's pegs are or stand for. */
 export function curvesOfRow(row: Row): readonly Curve[] {
-  if (row.kind === 'span') return [];
+  if (row.kind === 'span' || row.kind === 'thread') return [];
   if (row.kind !== 'channel') return row.curves;
   return row.curve ? [row.curve] : [];
 }

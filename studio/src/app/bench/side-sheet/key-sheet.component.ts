@@ -14,6 +14,7 @@ import { AXIS_LETTERS } from '../stage/words';
 import { chosenKeys, common } from '../shaping/chosen-keys';
 import { ScaleFormComponent } from '../shaping/scale-form.component';
 import { ShapeTools } from '../shaping/shape-tools';
+import { WaitsFormComponent } from '../interlock/waits-form.component';
 import { LegFormComponent } from './leg-form.component';
 import { OutsideFormComponent } from './outside-form.component';
 import { SidesFormComponent } from './sides-form.component';
@@ -32,6 +33,7 @@ import type { SideSheet } from '../stage/side-sheet';
     SidesFormComponent,
     VectorFieldComponent,
     RunDirective,
+    WaitsFormComponent,
   ],
   templateUrl: './key-sheet.component.html',
   styleUrl: './sheet.scss',

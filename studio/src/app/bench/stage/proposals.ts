@@ -1,5 +1,5 @@
 import { computed, Injectable, inject, signal } from '@angular/core';
-import { asEdited, type Edit } from '@kaizen/core';
+import { asEdited, holdInterlocks, type Edit } from '@kaizen/core';
 import { followPointers, pointersOf } from '../../state/pointers';
 import { Studio } from '../../state/studio';
 
@@ -29,7 +29,7 @@ export class Proposals {
   readonly result = computed(() => {
     const project = this.studio.project();
     const proposal = this.current();
-    return project && proposal ? asEdited(proposal.edit(project)) : null;
+    return project && proposal ? holdInterlocks(project, asEdited(proposal.edit(project))) : null;
   });
 
   /** The Bench's state with what points into the project as the proposal would leave it. */

@@ -2,7 +2,7 @@ import type { ChannelKind } from '@kaizen/core';
 import { field, flag, listOf, oneOf, orNull, shaped, text } from './field';
 
 export type Density = 'ticks' | 'curves' | 'rates';
-export type RowFilter = 'all' | 'keyed' | 'selected' | 'off';
+export type RowFilter = 'all' | 'keyed' | 'selected' | 'off' | 'tied';
 
 /** Rows of the Chart that are kept together under a name. */
 export interface RowSet {
@@ -23,7 +23,7 @@ export const chartFields = {
     shaped({ on: flag, density }),
   ),
   collapsed: field<readonly string[]>([], listOf(text)),
-  filter: field<RowFilter>('all', oneOf('all', 'keyed', 'selected', 'off')),
+  filter: field<RowFilter>('all', oneOf('all', 'keyed', 'selected', 'off', 'tied')),
   everyChannel: field<boolean>(false, flag),
   /** The kinds of channels that have rows. */
   kinds: field(ALL_KINDS, kindList),

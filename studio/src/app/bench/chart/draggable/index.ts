@@ -17,6 +17,7 @@ import { sound } from './sound';
 import { speedMark } from './speed-mark';
 import { span } from './span';
 import { stake } from './stake';
+import { thread } from './thread';
 
 export type { Draggable, Hand, HitScene, Place } from './draggable';
 
@@ -28,6 +29,7 @@ export const DRAGGABLES = [
   sound,
   playhead,
   span,
+  thread,
   run,
   boxGrip,
   handle,
