@@ -56,6 +56,7 @@ test('a carriage: its wheel and four bars picked piece by piece stay together, h
     await formula.fill('x * 0.75');
     await expect(page.locator('kz-formula-field .value')).toHaveText(/^= −?[\d.]+ °$/);
     await formula.press('Enter');
+    await page.getByRole('button', { name: 'Open Rocker', exact: true }).click();
     await bench.row('crank').click();
     await press(page, 'Four bars …');
     for (const id of ['coupler', 'rocker', 'pin']) await bench.row(id).click();

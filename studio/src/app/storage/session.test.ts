@@ -217,6 +217,12 @@ describe('an open project', () => {
     first.picture('after');
     await browser.advance(SAVE_AFTER + 1);
     expect(first.status.kind).toBe('removed');
+    await first.session!.keepAgain();
+    first.picture('waits while it is removed');
+    await removeProject(db, 'p');
+    teller.postMessage({ kind: 'removed' });
+    await browser.advance(SAVE_AFTER + 1);
+    expect(first.status.kind).toBe('removed');
     expect(await nameIn(db)).toBeUndefined();
     first.edit('a');
     await browser.advance(SAVE_AFTER + 1);

@@ -283,6 +283,8 @@ export class Session {
 
   private hearRemoved(): void {
     this.removed = true;
+    // a picture that waits to be kept is no edit: it does not write the project again
+    if (this.kept?.snapshot === this.saved?.snapshot) this.saved = this.kept;
     this.heard.status({ kind: 'removed' });
   }
 
