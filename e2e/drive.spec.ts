@@ -111,3 +111,52 @@ test('one gear turns another by their teeth; a formula is told what is wrong wit
     expect([made.get(20), made.get(94)]).toEqual([5, 1]);
   });
 });
+
+test('a channel’s row dragged onto another follows it; its menu drives it by what is picked then', async ({
+  page,
+}) => {
+  const bench = await dropped(page, yard());
+  const middle = async (id: string) => {
+    await bench.reveal(id);
+    const { x, y, height } = (await bench.row(id).boundingBox())!;
+    return { x: x + 60, y: y + height / 2 };
+  };
+  const drag = async (from: string, to: string, release = true) =>
+    bench.drag(await middle(from), await middle(to), release);
+  await drag('small/rotate.y', 'crank/rotate.z', false);
+  await expect(page.locator('kz-cue-card')).toContainText('Small gear, turn Y will follow Crank, turn Z');
+  await page.mouse.up();
+  await page.getByRole('menuitem', { name: 'Echo', exact: true }).click();
+  const file = await bench.save();
+  expect(driversIn(file)).toEqual([
+    expect.objectContaining({ kind: 'echo', target: 'small/rotate.y', input: 'crank/rotate.z' }),
+  ]);
+  await test.step('a ring is told before it is let go, and does nothing', async () => {
+    await drag('crank/rotate.z', 'small/rotate.y', false);
+    await expect(page.locator('kz-cue-card')).toContainText('a ring');
+    await page.mouse.up();
+    await expect(page.getByRole('menuitem')).toHaveCount(0);
+    expect(driversIn(await bench.save())).toHaveLength(1);
+  });
+  await test.step('the menu of the row', async () => {
+    await bench.row('hook/translate.y').click({ button: 'right', position: { x: 60, y: 10 } });
+    await page.getByRole('menuitem', { name: 'Map …' }).click();
+    await expect(page.getByText('Pick what Block on the hook, place Y is read from')).toBeVisible();
+    await bench.row('crank/rotate.z').locator('.name').click();
+    await bench.row('hook').click();
+    await tab(page, 'Links');
+    const plot = page.getByRole('img', { name: /^Curve of the map, 2 points/ });
+    const box = (await plot.boundingBox())!;
+    const point = (await plot.locator('circle.point').last().boundingBox())!;
+    const from = { x: point.x + point.width / 2, y: point.y + point.height / 2 };
+    await bench.drag(from, { x: from.x - box.width / 4, y: from.y + box.height / 3 });
+    const [, map] = driversIn(await bench.save());
+    const keys = (map!['curve'] as { keys: { frame: number; value: number }[] }).keys;
+    expect(keys[0]).toMatchObject({ frame: 0, value: 0 });
+    expect(keys[1]!.frame).toBeGreaterThan(0.5);
+    expect(keys[1]!.frame).toBeLessThan(0.9);
+    expect(keys[1]!.value).toBeLessThan(0.8);
+    await plot.dblclick({ position: { x: box.width / 2, y: 20 } });
+    await expect(page.getByRole('img', { name: /^Curve of the map, 3 points/ })).toBeVisible();
+  });
+});

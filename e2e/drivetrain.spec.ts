@@ -1,7 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import { sampled } from './cli';
 import { yard } from './made-up';
-import { dropped, press, tab } from './pages';
+import { Bench, dropped, press, tab } from './pages';
 import { expect, test } from './test';
 
 test('the Drivetrain shows what drives what, follows the playhead, and a mechanism is changed in it', async ({
@@ -47,4 +47,20 @@ test('the Drivetrain shows what drives what, follows the playhead, and a mechani
   expect(axe.violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')).toEqual([]);
   await press(page, 'On the Bench');
   await expect(bench.row('rod')).toBeVisible();
+});
+
+test('a carriage with all that rides on it is folded into one piece, and opened again', async ({ page }) => {
+  await Bench.openSample(page, 'Rake carriage');
+  await page.getByRole('link', { name: 'Drivetrain' }).click();
+  const network = page.getByRole('region', { name: 'Network of drivers and constraints' });
+  await expect(network.locator('.node.driver').first()).toBeVisible();
+  await press(page, 'Folded');
+  await expect(network.locator('.node')).toHaveCount(1);
+  await expect(network.locator('.node')).toContainText(/its links\s*\d\d pieces/);
+  await network.getByRole('button', { name: 'Open Carriage' }).click();
+  await expect(network.locator('.node.driver').first()).toBeVisible();
+  await expect(network.getByRole('button', { name: 'Fold Carriage' })).toHaveAttribute(
+    'aria-expanded',
+    'true',
+  );
 });

@@ -29,7 +29,7 @@ test('a rack dragged onto its carriage: the cue is read first, its place stays, 
   await bench.goTo(21);
   const before = await bench.save();
   await carry(page, 'rack', 'carriage');
-  const cue = page.locator('kz-ride-cue .card');
+  const cue = page.locator('kz-ride-cue kz-cue-card');
   await expect(cue).toContainText('Tine rack will ride on Rake carriage');
   await expect(cue).toContainText('its place in the world stays');
   await expect(cue).toContainText('jump 0.0 mm');

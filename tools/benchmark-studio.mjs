@@ -1,5 +1,6 @@
 /** What a user of the whole studio waits for: a project of 6,000 curves dropped on the page, and edited there. */
 import { spawn } from 'node:child_process';
+import { measureDrivetrain } from './benchmark-drivetrain.mjs';
 import { root } from './build.mjs';
 
 const PORT = 4297;
@@ -69,6 +70,7 @@ export async function measureStudio(browser, validator) {
     await page.close();
     const reference = await parsedAndChecked(browser, validator, text);
     const empty = await readyOf(browser, bigProject(1));
+    const drivetrain = await measureDrivetrain((source) => opened(browser, source));
     const size = (text.length / 1e6).toFixed(1);
     const software = 'Chromium without a GPU: the view is drawn by the processor';
     return [
@@ -85,6 +87,7 @@ export async function measureStudio(browser, validator) {
         50,
         'ms',
       ),
+      ...drivetrain,
     ];
   } finally {
     server.kill();
@@ -142,6 +145,15 @@ async function readyOf(browser, project) {
   const { ready } = await page.evaluate(() => window.waited);
   await page.close();
   return ready;
+}
+
+/** A page with a project on the Bench. */
+async function opened(browser, text) {
+  const page = await openProjects(browser);
+  await page.evaluate((source) => (window.bigText = source), text);
+  await page.evaluate(drop);
+  await page.evaluate(() => window.waited);
+  return page;
 }
 
 /** What reading a text costs at least: JSON.parse and the generated validator in a page, in milliseconds. */

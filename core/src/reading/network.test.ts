@@ -1,6 +1,6 @@
 import type { Driver, Part, Project } from '../project';
 import { newPart, newProject } from '../edit';
-import { networkAbout, networkOf } from './network';
+import { foldedNetwork, networkAbout, networkOf } from './network';
 
 const driver = (id: string, target: string, input: string): Driver => ({
   id,
@@ -71,5 +71,18 @@ describe('the network of a project', () => {
     const down = ids(networkAbout(project, network, 'skip', 'down'));
     expect(down).toEqual(expect.arrayContaining(['driver far', 'channel drum/scale.x']));
     expect(down).not.toContain('channel drum/rotate.z');
+  });
+
+  it('is folded by subtrees: one piece for each, the edges that leave it once', () => {
+    const folded = foldedNetwork(project, network, new Set(['skip', 'wheel']));
+    expect(ids(folded)).toContain('subtree skip');
+    expect(ids(folded).filter((id) => /skip|wheel/.test(id))).toEqual(['subtree skip']);
+    const count = network.nodes.filter(({ part }) => part === 'skip' || part === 'wheel').length;
+    expect(folded.nodes).toContainEqual({ id: 'subtree skip', kind: 'subtree', part: 'skip', count });
+    expect(folded.edges).toContainEqual({ from: 'channel drum/rotate.z', to: 'subtree skip' });
+    expect(folded.edges).toContainEqual({ from: 'subtree skip', to: 'driver far' });
+    expect(folded.edges.some(({ from, to }) => from === to)).toBe(false);
+    expect(foldedNetwork(project, network, new Set())).toBe(network);
+    expect(foldedNetwork(project, network, new Set(['idle'])).edges).toEqual(network.edges);
   });
 });

@@ -31,7 +31,9 @@ export type NetworkNode =
       readonly constraint: Constraint;
     }
   | { readonly id: string; readonly kind: 'interlock'; readonly part: string; readonly lock: Interlock }
-  | { readonly id: string; readonly kind: 'place'; readonly part: string };
+  | { readonly id: string; readonly kind: 'place'; readonly part: string }
+  /** All pieces of a part and of what rides on it as one, with their number. */
+  | { readonly id: string; readonly kind: 'subtree'; readonly part: string; readonly count: number };
 
 export interface NetworkEdge {
   readonly from: string;
@@ -138,4 +140,52 @@ export function networkAbout(
     nodes: network.nodes.filter(({ id }) => kept.has(id)),
     edges: network.edges.filter(({ from, to }) => kept.has(from) && kept.has(to)),
   };
+}
+
+/**
+ * A network with the subtrees of some parts folded: what belongs to such a part, or to one that rides on it, is one piece, joined to
+ * the rest by the edges that leave it. Of folded parts that ride on each other the uppermost counts.
+ */
+export function foldedNetwork(project: Project, network: Network, folded: ReadonlySet<string>): Network {
+  if (folded.size === 0) return network;
+  const parents = new Map(project.parts.map(({ id, parent }) => [id, parent]));
+  const roots = new Map<string, string | null>();
+  const rootOf = (part: string): string | null => {
+    let root = roots.get(part);
+    if (root === undefined) {
+      const parent = parents.get(part) ?? null;
+      root = (parent === null ? null : rootOf(parent)) ?? (folded.has(part) ? part : null);
+      roots.set(part, root);
+    }
+    return root;
+  };
+  const counts = new Map<string, number>();
+  for (const { part } of network.nodes) {
+    const root = rootOf(part);
+    if (root !== null) counts.set(root, (counts.get(root) ?? 0) + 1);
+  }
+  const nowOf = new Map<string, string>();
+  const nodes: NetworkNode[] = [];
+  const made = new Set<string>();
+  for (const node of network.nodes) {
+    const root = rootOf(node.part);
+    if (root === null) nodes.push(node);
+    else {
+      const id = `subtree ${root}`;
+      nowOf.set(node.id, id);
+      if (!made.has(id)) nodes.push({ id, kind: 'subtree', part: root, count: counts.get(root)! });
+      made.add(id);
+    }
+  }
+  const seen = new Set<string>();
+  const edges = network.edges.flatMap((edge) => {
+    const from = nowOf.get(edge.from) ?? edge.from;
+    const to = nowOf.get(edge.to) ?? edge.to;
+    const key = `${from} → ${to}`;
+    if (from === to || seen.has(key)) return [];
+    seen.add(key);
+    return from === edge.from && to === edge.to ? [edge] : [{ from, to }];
+  });
+  const order = new Map(project.parts.map(({ id }, i) => [id, i]));
+  return { nodes: nodes.sort((a, b) => order.get(a.part)! - order.get(b.part)!), edges };
 }

@@ -15,6 +15,7 @@ import { ChartHalves } from './chart/chart-halves';
 import { LowerHalfDirective } from './chart/lower-half.directive';
 import { FilterRowComponent } from './chart/filter-row.component';
 import { PickBannerComponent } from './links/pick-banner.component';
+import { DriveMenuComponent } from './drive/drive-menu.component';
 import { RideCueComponent } from './links/ride-cue.component';
 import { Panels } from './stage/panels';
 import { LanesComponent } from './shaping/lanes/lanes.component';
@@ -47,6 +48,7 @@ import { ViewComponent } from './view/view.component';
     LowerHalfDirective,
     PendingBarComponent,
     PickBannerComponent,
+    DriveMenuComponent,
     RideCueComponent,
     SegmentsComponent,
     SideSheetComponent,
@@ -88,6 +90,7 @@ import { ViewComponent } from './view/view.component';
               <kz-view-bar *kzInTurn />
               <kz-pick-banner />
               <kz-ride-cue />
+              <kz-drive-menu />
               <div class="foot">
                 <kz-capture-bar *kzInTurn />
                 <kz-tray *kzInTurn />

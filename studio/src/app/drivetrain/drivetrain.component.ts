@@ -11,7 +11,7 @@ import {
 } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Router } from '@angular/router';
-import { networkAbout, networkOf, partOf, type NetworkNode } from '@kaizen/core';
+import { foldedNetwork, networkAbout, networkOf, partOf, type NetworkNode } from '@kaizen/core';
 import { DriveCommands } from '../bench/drive/drive-commands';
 import { DriverCardComponent } from '../bench/drive/driver-card.component';
 import { LINKAGE_WORDS } from '../bench/drive/driver-words';
@@ -35,6 +35,7 @@ import { decimalsOf, shownFrame, shownNumber } from '../ui/amount';
 import type { Option } from '../ui/option';
 import { SegmentsComponent } from '../ui/segments.component';
 import { MechanismPlotsComponent } from './mechanism-plots.component';
+import { Folding } from './folding';
 import { BOX, layOut, type PlacedEdge, type PlacedNode } from './network-layout';
 import { Sparks } from './sparks';
 
@@ -144,12 +145,15 @@ export class DrivetrainComponent implements AfterViewInit {
     const chosen = this.chosen();
     return chosen?.part ?? this.studio.bench().parts.at(-1) ?? null;
   });
+  readonly folding = new Folding(this.studio.project, this.network);
   readonly layout = computed(() => {
     const project = this.stage.shown();
     const network = this.network();
     const part = this.shows() === 'all' ? null : this.part();
     const about = this.shows() === 'down' ? 'down' : 'up';
-    return layOut(project && part !== null ? networkAbout(project, network, part, about) : network);
+    if (!project) return layOut(network);
+    const shown = part === null ? network : networkAbout(project, network, part, about);
+    return layOut(foldedNetwork(project, shown, this.folding.folded()));
   });
   private isInSight(top: number, bottom: number): boolean {
     const { top: from, height } = this.sight();
@@ -161,7 +165,12 @@ export class DrivetrainComponent implements AfterViewInit {
   readonly lanes = computed(() =>
     this.layout()
       .lanes.filter(({ top, height }) => this.isInSight(top, top + height))
-      .map((lane) => ({ ...lane, name: this.nameOf(lane.part), depth: this.depthOf(lane.part) })),
+      .map((lane) => ({
+        ...lane,
+        name: this.nameOf(lane.part),
+        depth: this.depthOf(lane.part),
+        fold: this.folding.of(lane.part),
+      })),
   );
   readonly edges = computed((): readonly PlacedEdge[] =>
     this.layout().edges.filter(({ top, bottom }) => this.isInSight(top, bottom)),
@@ -191,6 +200,10 @@ export class DrivetrainComponent implements AfterViewInit {
   });
 
   choose(node: NetworkNode): void {
+    if (node.kind === 'subtree') {
+      this.folding.toggle(node.part);
+      return;
+    }
     if (this.picker.answer(node.part, null, node.kind === 'channel' ? node.channel : undefined)) return;
     this.chosenId.set(node.id);
     this.studio.pick({
@@ -238,6 +251,8 @@ export class DrivetrainComponent implements AfterViewInit {
         return node.constraint.kind;
       case 'interlock':
         return `waits ${shownFrame(node.lock.gap)} f`;
+      case 'subtree':
+        return 'its links';
       case 'place':
         return 'its place';
     }
@@ -248,6 +263,7 @@ export class DrivetrainComponent implements AfterViewInit {
     const project = this.stage.shown();
     if (node.kind === 'driver') return this.standing.ofDriver(node.driver).word;
     if (node.kind === 'constraint') return this.standing.ofConstraint(node.constraint).word;
+    if (node.kind === 'subtree') return `${node.count} pieces`;
     if (node.kind === 'place' || !project) return '';
     if (node.kind === 'interlock') return standingWords(project, node.lock).short;
     const { unit } = channelLabel(project, node.channel);
@@ -279,7 +295,7 @@ export class DrivetrainComponent implements AfterViewInit {
     );
   });
   saysOf({ id }: NetworkNode): string {
-    return this.told().get(id) ?? '';
+    return this.told().get(id) ?? 'All that drives and is driven in this part and what rides on it: opens it';
   }
 
   /** The channel over the range as a small curve. */

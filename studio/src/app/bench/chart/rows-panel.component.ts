@@ -15,6 +15,7 @@ import type { Part } from '@kaizen/core';
 import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { focusRow } from '../../ui/focus-row';
+import { DriveDrag } from '../drive/drive-drag';
 import { InterlockHands } from '../interlock/interlock-hands';
 import { RideDrag } from '../links/ride-drag';
 import { PartPicker } from '../stage/picker';
@@ -58,6 +59,7 @@ export class RowsPanelComponent {
   readonly model = inject(ChartModel);
   private readonly picker = inject(PartPicker);
   private readonly drag = inject(RideDrag);
+  readonly driving = inject(DriveDrag);
   private readonly hands = inject(InterlockHands);
   private readonly viewport = viewChild.required(CdkVirtualScrollViewport);
   readonly rowHeight = ROW;
@@ -90,10 +92,18 @@ export class RowsPanelComponent {
     this.model.scrollTop.set(this.viewport().measureScrollOffset());
   }
 
-  /** A row of a part may be dragged onto another. */
+  /** A row of a part may be dragged onto another, to ride on it; a row of a channel, to follow it. */
   onPress(down: PointerEvent, row: Row): void {
-    if (row.kind !== 'part' || (down.target instanceof Element && down.target.closest('button'))) return;
-    this.drag.press(down, row.part.id);
+    if (down.target instanceof Element && down.target.closest('button')) return;
+    if (row.kind === 'part') this.drag.press(down, row.part.id);
+    else if (row.kind === 'channel') this.driving.press(down, row.id);
+  }
+
+  /** The menu of a channel: in which ways another can drive it. */
+  onMenu(event: MouseEvent, row: Row): void {
+    if (row.kind !== 'channel' || this.studio.readOnly()) return;
+    event.preventDefault();
+    this.driving.ask(row.id, event);
   }
 
   /** Whether a dragged row would ride on a part (on the scene: `''`) if it were let go now. */

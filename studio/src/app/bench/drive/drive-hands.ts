@@ -76,6 +76,11 @@ export class DriveHands {
     return channelName(part, fits ? property : (properties[0]?.property ?? 'translate.x'));
   }
 
+  /** Drives a channel by another, in one of the ways. */
+  drive(kind: DriverName, target: string, input: string): void {
+    this.make(kind, target, splitChannel(input).part, input);
+  }
+
   private make(kind: DriverName, target: string, part: string, input: string): void {
     const wish = this.wishFor(kind, splitChannel(target).part, part, input);
     this.edit(`Drive ${this.label(target)}`, (project) => {

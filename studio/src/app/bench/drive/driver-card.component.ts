@@ -12,6 +12,7 @@ import {
   restValue,
   splitChannel,
   type Driver,
+  type DriverWish,
   type Field,
   type Fields,
   type KeyedCurve,
@@ -33,7 +34,7 @@ import { CamFormComponent } from './cam-form.component';
 import { ChannelFieldComponent } from './channel-field.component';
 import { DriveHands } from './drive-hands';
 import { FormulaFieldComponent } from './formula-field.component';
-import { LINKAGE_WORDS, wordsFor } from './driver-words';
+import { choiceLabel, LINKAGE_WORDS, wordsFor } from './driver-words';
 import { MapFormComponent } from './map-form.component';
 import { ProgramFormComponent } from './program-form.component';
 import { ResponseComponent } from './response.component';
@@ -196,18 +197,31 @@ export class DriverCardComponent {
     if (driver.kind === 'linkage') this.edit({ params: { ...driver.params, [name]: value } });
     else this.edit({ [name]: value });
   }
-  /** A map's curve while it is dragged: shown, not kept. */
-  showCurve(curve: KeyedCurve | null): void {
+  /** What is dragged is shown in the view and the drawing, and not kept. */
+  private show(wish: DriverWish | null): void {
     const { id } = this.driver();
-    if (!curve) this.proposals.drop();
+    if (!wish) this.proposals.drop();
     else
       this.proposals.show({
         label: `Driver of ${this.title()}`,
         edit: (project) => {
-          const made = changeDriver(project, id, { curve });
+          const made = changeDriver(project, id, wish);
           return made.ok ? made.value : project;
         },
       });
+  }
+  showCurve(curve: KeyedCurve | null): void {
+    this.show(curve && { curve });
+  }
+  showNumber({ name, value }: Shown, change: ((value: number) => number) | null): void {
+    const driver = this.driver();
+    if (!change) this.show(null);
+    else {
+      const next = change(typeof value === 'number' ? value : 0);
+      this.show(
+        driver.kind === 'linkage' ? { params: { ...driver.params, [name]: next } } : { [name]: next },
+      );
+    }
   }
   setNumber(field: Shown, change: (value: number) => number): void {
     this.set(field.name, change(typeof field.value === 'number' ? field.value : 0));
@@ -283,11 +297,4 @@ export class DriverCardComponent {
   pairOf(value: unknown): readonly number[] {
     return Array.isArray(value) ? (value as readonly number[]) : [];
   }
-}
-
-const SIDES: Readonly<Record<string, string>> = { '1': 'one side', '-1': 'other side' };
-
-function choiceLabel(value: unknown): string {
-  const text = String(value);
-  return SIDES[text] ?? (/^-?[xyz]$/.test(text) ? text.replace('-', '−').toUpperCase() : text);
 }

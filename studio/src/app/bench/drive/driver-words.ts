@@ -101,3 +101,11 @@ export const NUMBER_WORDS: Readonly<Record<string, { readonly label: string; rea
 export function wordsFor(name: string): { readonly label: string; readonly tip: string } {
   return NUMBER_WORDS[name] ?? { label: name.charAt(0).toUpperCase() + name.slice(1), tip: name };
 }
+
+const SIDES: Readonly<Record<string, string>> = { '1': 'one side', '-1': 'other side' };
+
+/** A value of a choice in words. */
+export function choiceLabel(value: unknown): string {
+  const text = String(value);
+  return SIDES[text] ?? (/^-?[xyz]$/.test(text) ? text.replace('-', '−').toUpperCase() : text);
+}

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { CueCardComponent } from '../../ui/cue-card.component';
 import { Stage } from '../stage/stage';
 import { ViewControl } from '../stage/view-control';
 import { RideDrag } from './ride-drag';
@@ -12,6 +13,7 @@ interface Point {
 @Component({
   selector: 'kz-ride-cue',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  imports: [CueCardComponent],
   template: `
     @if (drag.shown(); as shown) {
       @if (arrow(); as path) {
@@ -22,13 +24,7 @@ interface Point {
           <circle [attr.cx]="path.from.x" [attr.cy]="path.from.y" r="4" />
         </svg>
       }
-      <div
-        class="card"
-        role="status"
-        [class.refused]="shown.refused"
-        [style.left.px]="shown.x + 14"
-        [style.top.px]="shown.y + 16"
-      >
+      <kz-cue-card [refused]="shown.refused" [x]="shown.x" [y]="shown.y">
         <strong>{{ shown.title }}</strong>
         <span>
           {{ shown.words }}
@@ -36,7 +32,7 @@ interface Point {
             <span class="numbers">{{ shown.jump }}</span>
           }
         </span>
-      </div>
+      </kz-cue-card>
     }
   `,
   styles: `
@@ -67,28 +63,12 @@ interface Point {
     .refused .seat {
       stroke: var(--warn);
     }
-    .card {
-      position: fixed;
-      z-index: 20;
-      display: flex;
-      flex-direction: column;
-      max-width: 340px;
-      padding: 7px 12px;
-      border-radius: var(--radius);
-      background: var(--select);
-      color: var(--sheet);
-      pointer-events: none;
-
-      &.refused {
-        background: var(--warn);
-      }
-      strong {
-        font-weight: 600;
-      }
-      .numbers {
-        margin-left: 10px;
-        font-size: 12px;
-      }
+    strong {
+      font-weight: 600;
+    }
+    .numbers {
+      margin-left: 10px;
+      font-size: 12px;
     }
   `,
 })

@@ -3,6 +3,7 @@ import { partOf } from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { shownNumber } from '../../ui/amount';
 import { followDrag } from '../../ui/follow-drag';
+import { swallowClick } from '../../ui/swallow-click';
 import { LinkHands } from './link-hands';
 import { nameOf } from '../stage/said';
 import { riddenWords } from './words';
@@ -49,8 +50,7 @@ export class RideDrag {
         const shown = this.shown();
         this.shown.set(null);
         if (!dragging) return;
-        addEventListener('click', swallow, { capture: true, once: true });
-        setTimeout(() => removeEventListener('click', swallow, { capture: true }));
+        swallowClick();
         if (shown?.landing && !shown.refused) this.land(part, shown.landing);
       },
       cancel: () => this.shown.set(null),
@@ -127,10 +127,4 @@ function isSame(a: Landing | null, b: Landing | null): boolean {
     a?.beside?.after === b?.beside?.after &&
     !a === !b
   );
-}
-
-/** The click that ends a drag is no choice of a row. */
-function swallow(event: Event): void {
-  event.stopPropagation();
-  event.preventDefault();
 }
