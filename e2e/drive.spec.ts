@@ -160,3 +160,28 @@ test('a channel’s row dragged onto another follows it; its menu drives it by w
     await expect(page.getByRole('img', { name: /^Curve of the map, 3 points/ })).toBeVisible();
   });
 });
+
+test('copies of a block in phase: live from the one master, a quarter of the cycle apart', async ({
+  page,
+}) => {
+  const bench = await dropped(page, yard());
+  await bench.row('hook').click();
+  await tab(page, 'Part');
+  await bench.type('How many', '3');
+  await press(page, 'In phase, live');
+  await page
+    .getByRole('group', { name: 'How the delay is given' })
+    .getByRole('button', { name: 'Degrees' })
+    .click();
+  await bench.type('Each later by', '90');
+  await press(page, 'Make 3 copies');
+  await expect(page.getByText('3 copies of Block on the hook were made')).toBeVisible();
+  const file = await bench.save();
+  const echoes = driversIn(file) as readonly { readonly target: string; readonly delay: number }[];
+  expect(echoes.map(({ delay }) => delay)).toEqual([30, 60, 90]);
+  const master = sampled(file, 'hook/translate.y', '0:120:1');
+  for (const { target, delay } of echoes) {
+    const copy = sampled(file, target, '0:120:1');
+    for (const frame of [delay + 5, 110]) expect(copy.get(frame)!).toBeCloseTo(master.get(frame - delay)!, 9);
+  }
+});

@@ -58,11 +58,11 @@ export function echoRow(
 }
 
 /** A number from −1 to 1 that a seed gives a place in a row (the hash of contract §5). */
-function wander(seed: number, place: number): number {
+export function wander(seed: number, place: number): number {
   return (2 * hash((hash(seed) + place) | 0)) / 2 ** 32 - 1;
 }
 
 /** Without the last digits that a power of a short number has. */
-function tidy(value: number): number {
+export function tidy(value: number): number {
   return Number(value.toFixed(9));
 }

@@ -7,6 +7,7 @@ export {
   type DriverName,
   type DriverWish,
 } from './drivers';
+export { copiesInPhase, type Phase } from './copies-in-phase';
 export { echoRow, type EchoRow } from './echo-row';
 export type { Assembled } from './assembly';
 export { addCamPart, readCam, type CamSize } from './cam-part';

@@ -2,6 +2,9 @@ import { ChangeDetectionStrategy, Component, computed, input } from '@angular/co
 import type { Mechanism } from '@kaizen/core';
 import { drawMechanism, type Drawing } from './mechanism-drawing';
 
+/** Places at which the way of a joint is read. */
+const PLACES = 180;
+
 /** A mechanism drawn to scale as it stands; the drawing has room for all places it comes to. */
 @Component({
   selector: 'kz-mechanism-figure',
@@ -17,6 +20,7 @@ import { drawMechanism, type Drawing } from './mechanism-drawing';
         @for (line of figure.lines; track $index) {
           <polyline [attr.points]="line" />
         }
+        <path class="way" [attr.d]="way()" />
         @for (circle of figure.circles; track $index) {
           <circle class="wheel" [attr.cx]="circle.x" [attr.cy]="circle.y" [attr.r]="circle.r" />
         }
@@ -52,6 +56,13 @@ import { drawMechanism, type Drawing } from './mechanism-drawing';
       fill: none;
       stroke: var(--ink-soft);
       stroke-width: 1.2;
+      vector-effect: non-scaling-stroke;
+    }
+    .way {
+      fill: none;
+      stroke: var(--select);
+      stroke-width: 1.2;
+      stroke-dasharray: 4 3;
       vector-effect: non-scaling-stroke;
     }
     .wheel {
@@ -117,6 +128,23 @@ export class MechanismFigureComponent {
       width: right - left + 2 * margin,
       height: high - low + 2 * margin,
     };
+  });
+
+  /** The way of its last joint over the whole span: of four bars that of the coupler's point. */
+  readonly way = computed(() => {
+    const [from, to] = this.span();
+    let pen = 'M';
+    let path = '';
+    for (let i = 0; i <= PLACES; i++) {
+      const drawing = this.drawnAt([from + ((to - from) * i) / PLACES, ...this.at().slice(1)]);
+      const joint = drawing?.joints.at(-1);
+      if (!joint) pen = 'M';
+      else {
+        path += `${pen}${joint[0]} ${-joint[1]}`;
+        pen = 'L';
+      }
+    }
+    return path;
   });
 
   /** The mechanism as it stands, upwards up. */

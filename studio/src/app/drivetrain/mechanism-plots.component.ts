@@ -64,6 +64,11 @@ interface Plot {
           <path class="grid" [attr.d]="'M' + left + ' ' + tick.y + 'H' + (width - right)" />
           <text [attr.x]="left - 6" [attr.y]="tick.y + 4">{{ tick.text }}</text>
         }
+        @for (gap of gaps(); track gap.x) {
+          <rect class="gap" [attr.x]="gap.x" y="4" [attr.width]="gap.width" [attr.height]="height - 8">
+            <title>It can’t be here: its lengths don’t reach</title>
+          </rect>
+        }
         @for (centre of centres(); track $index) {
           <path class="centre" [attr.d]="'M' + centre + ' 4V' + (height - 4)" />
         }
@@ -111,6 +116,9 @@ interface Plot {
     }
     .grid {
       stroke: var(--rule);
+    }
+    .gap {
+      fill: color-mix(in srgb, var(--warn) 16%, transparent);
     }
     .centre {
       stroke: var(--ink-soft);
@@ -221,6 +229,21 @@ export class MechanismPlotsComponent {
     });
     return found;
   });
+  /** Where it has no output: the limits of a mechanism that can't go all the way. */
+  private readonly limits = computed(() => {
+    const spans: { from: number; to: number }[] = [];
+    let open: { from: number; to: number } | null = null;
+    for (const [at, [value]] of this.jets()) {
+      if (Number.isFinite(value)) open = null;
+      else if (open) open.to = at;
+      else spans.push((open = { from: at, to: at }));
+    }
+    return spans;
+  });
+  readonly gaps = computed(() => {
+    const x = this.x();
+    return this.limits().map(({ from, to }) => ({ x: x(from), width: Math.max(2, x(to) - x(from)) }));
+  });
   readonly centres = computed(() => this.turns().map((at) => this.x()(at)));
 
   readonly plots = computed((): readonly Plot[] => {
@@ -278,14 +301,15 @@ export class MechanismPlotsComponent {
     const values = this.jets()
       .map(([, [value]]) => value)
       .filter((value) => Number.isFinite(value));
-    const whole = values.length === this.jets().length;
+    const out = this.limits().map(({ from, to }) => `${shownNumber(from, 1)} to ${shownNumber(to, 1)}`);
     const [low, high] = [Math.min(...values), Math.max(...values)];
     const unit = this.span()[1] === 360 ? '°' : ' m';
+    const never = out.map((span) => `${span}${unit}`).join(' and ');
     const dead = turns.map((at) => `${shownNumber(at, 1)}${unit}`).join(', ');
     return [
       `from ${shownNumber(low, 3)} to ${shownNumber(high, 3)}`,
       turns.length > 0 ? `turns back at ${dead}` : 'never turns back',
-      whole ? '' : 'has no output where nothing is drawn: out of reach',
+      never === '' ? '' : `out of reach from ${never}`,
     ]
       .filter(Boolean)
       .join('; ');

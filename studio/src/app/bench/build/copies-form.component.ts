@@ -3,11 +3,13 @@ import { MatTooltip } from '@angular/material/tooltip';
 import {
   copyAlong,
   copyAround,
+  copiesInPhase,
   mirrorCopy,
   MOST_COPIES,
   type Axis,
   type Copied,
   type Part,
+  type Phase,
   type Project,
   type Result,
   type Vec3,
@@ -17,6 +19,7 @@ import { Notices } from '../../ui/notices';
 import { NumberFieldComponent } from '../../ui/number-field.component';
 import type { Option } from '../../ui/option';
 import { SegmentsComponent } from '../../ui/segments.component';
+import { PhaseFormComponent } from './phase-form.component';
 import { VectorFieldComponent, type VectorChange } from '../../ui/vector-field.component';
 
 type Way = 'line' | 'round' | 'mirror';
@@ -43,7 +46,7 @@ const AXES = (['x', 'y', 'z'] as const).map((value): Option<Axis> => ({
 @Component({
   selector: 'kz-copies-form',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, NumberFieldComponent, SegmentsComponent, VectorFieldComponent],
+  imports: [MatTooltip, NumberFieldComponent, PhaseFormComponent, SegmentsComponent, VectorFieldComponent],
   template: `
     <section>
       <div class="section-head">
@@ -110,6 +113,9 @@ const AXES = (['x', 'y', 'z'] as const).map((value): Option<Axis> => ({
           />
         }
       }
+      @if (way() !== 'mirror') {
+        <kz-phase-form [(phase)]="phase" />
+      }
       <div class="line top">
         <button
           class="button"
@@ -135,6 +141,7 @@ export class CopiesFormComponent {
   readonly step = signal<Vec3>([1, 0, 0]);
   readonly degrees = signal(60);
   readonly axis = signal<Axis>('y');
+  readonly phase = signal<Phase | null>(null);
   readonly label = computed(() => {
     if (this.way() === 'mirror') return 'Make the mirrored copy';
     return this.count() === 1 ? 'Make the copy' : `Make ${this.count()} copies`;
@@ -170,6 +177,12 @@ export class CopiesFormComponent {
   }
 
   private copied(project: Project): Result<Copied> {
+    const phase = this.phase();
+    if (phase === null || this.way() === 'mirror') return this.placed(project);
+    return copiesInPhase(project, this.part().id, (still) => this.placed(still), phase);
+  }
+
+  private placed(project: Project): Result<Copied> {
     const { id } = this.part();
     switch (this.way()) {
       case 'line':

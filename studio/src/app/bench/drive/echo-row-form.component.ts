@@ -83,7 +83,7 @@ import { DriveHands } from './drive-hands';
         </button>
       </div>
       <button
-        class="button strong"
+        class="button main"
         [disabled]="studio.readOnly() || properties().length === 0"
         matTooltip="Drivers for all of them; they stay live: the first one’s curves lead"
         (click)="make()"
