@@ -64,3 +64,30 @@ test('a carriage with all that rides on it is folded into one piece, and opened 
     'true',
   );
 });
+
+test('the network as a tree: walked by arrow keys, a piece chosen by Enter, interlocks in it', async ({
+  page,
+}) => {
+  await Bench.openSample(page, 'Sluice');
+  await page.getByRole('link', { name: 'Drivetrain' }).click();
+  await page.getByRole('button', { name: 'As a tree' }).click();
+  const tree = page.getByRole('tree', { name: 'The network as a tree' });
+  const line = (name: RegExp) => tree.getByRole('treeitem', { name });
+  await line(/^▸?\s*Screw/).focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(line(/turn Y/).first()).toBeVisible();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('ArrowRight');
+  await expect(line(/from Screw, waits 6 f/)).toBeVisible();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('kz-interlock-card')).toContainText('6 f after Skip, place X stops at f 72');
+  const axe = await new AxeBuilder({ page }).analyze();
+  expect(axe.violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')).toEqual([]);
+  await page.getByRole('button', { name: 'Timing sheet' }).click();
+  await expect(page.getByRole('region', { name: 'Timing sheet' })).toContainText(
+    '12 f after Screw, turn Y stops',
+  );
+  const sheet = await new AxeBuilder({ page }).analyze();
+  expect(sheet.violations.filter(({ impact }) => impact === 'serious' || impact === 'critical')).toEqual([]);
+});

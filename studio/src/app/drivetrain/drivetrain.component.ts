@@ -37,6 +37,7 @@ import { SegmentsComponent } from '../ui/segments.component';
 import { MechanismPlotsComponent } from './mechanism-plots.component';
 import { Folding } from './folding';
 import { BOX, layOut, type PlacedEdge, type PlacedNode } from './network-layout';
+import { NetworkTreeComponent } from './network-tree.component';
 import { Sparks } from './sparks';
 
 type Shows = 'all' | 'up' | 'down';
@@ -56,6 +57,7 @@ const NAMES = 140;
     InterlockCardComponent,
     MatTooltip,
     MechanismPlotsComponent,
+    NetworkTreeComponent,
     PickBannerComponent,
     RunDirective,
     SegmentsComponent,
@@ -76,6 +78,7 @@ export class DrivetrainComponent implements AfterViewInit {
   readonly box = BOX;
   readonly zoom = signal(1);
   readonly names = NAMES;
+  readonly asTree = signal(false);
   readonly shows = signal<Shows>('all');
   readonly chosenId = signal<string | null>(null);
   readonly showings: readonly Option<Shows>[] = [
@@ -224,6 +227,11 @@ export class DrivetrainComponent implements AfterViewInit {
     const project = this.stage.shown();
     return (project && partOf(project, part)?.name) ?? part;
   }
+
+  // for the tree, which calls them by themselves
+  readonly name = (part: string) => this.nameOf(part);
+  readonly title = (node: NetworkNode) => this.titleOf(node);
+  readonly value = (node: NetworkNode) => this.valueOf(node);
 
   /** How deep a part rides on others, at most as deep as there is room for. */
   private depthOf(part: string): number {
