@@ -54,6 +54,11 @@ test('blocks echo the landing of the first one only, later and weaker; taken awa
     await card.getByRole('button', { name: 'Bring back', exact: true }).click();
     expect(driversIn(await bench.save())[0]).toMatchObject({ gain: 0.28 });
     expect(driversIn(await bench.save())[0]).not.toHaveProperty('muted', true);
+    await bench.row('third').click();
+    await bench.type('Strength of place Y', '0.11');
+    const weaker = sampled(await bench.save(), 'third/translate.y', '0:120:1');
+    for (let frame = 0; frame <= 100; frame++) expect(weaker.get(frame)).toBe(2);
+    expect(weaker.get(108)! - 2).toBeCloseTo(0.11 * (leader.get(102)! - 1), 12);
   });
   await test.step('a ring is refused, naming what runs in it', async () => {
     await bench.row('hook').click();
@@ -158,6 +163,21 @@ test('a channel’s row dragged onto another follows it; its menu drives it by w
     expect(keys[1]!.value).toBeLessThan(0.8);
     await plot.dblclick({ position: { x: box.width / 2, y: 20 } });
     await expect(page.getByRole('img', { name: /^Curve of the map, 3 points/ })).toBeVisible();
+    await press(page, 'In the Chart');
+    const chart = page.locator('kz-map-chart');
+    await expect(chart).toContainText('Block on the hook, place Y over Crank, turn Z');
+    await chart.getByRole('button', { name: /^Point 2:/ }).focus();
+    await page.keyboard.press('ArrowUp');
+    await bench.type('Input of the point', '0.4');
+    await bench.type('Output of the point', '1.25');
+    await chart.getByRole('button', { name: 'Flat', exact: true }).click();
+    const edited = (driversIn(await bench.save())[1]!['curve'] as { keys: object[] }).keys;
+    expect(edited[1]).toMatchObject({ frame: 0.4, value: 1.25, out: { mode: 'flat' } });
+    await chart.getByRole('button', { name: /^Point 2:/ }).focus();
+    await page.keyboard.press('Delete');
+    await expect(chart.getByRole('button', { name: /^Point/ })).toHaveCount(2);
+    await press(page, 'Back to time');
+    await expect(chart).toHaveCount(0);
   });
 });
 

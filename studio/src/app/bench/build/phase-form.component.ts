@@ -63,6 +63,16 @@ const START: Phase = { delay: 6, backwards: false, alternate: false, vary: 0, se
           [decimals]="1"
           (changed)="set({ vary: $event(now.vary) })"
         />
+        @if (now.vary !== 0) {
+          <kz-number-field
+            label="Seed"
+            name="Seed of the copies"
+            tip="Which irregular order; the same seed gives the same again"
+            [values]="[now.seed]"
+            [decimals]="0"
+            (changed)="set({ seed: whole($event(now.seed)) })"
+          />
+        }
       </div>
       <div class="line">
         <button
@@ -81,14 +91,6 @@ const START: Phase = { delay: 6, backwards: false, alternate: false, vary: 0, se
         >
           Other way in turn
         </button>
-        <kz-number-field
-          name="Seed of the copies"
-          unit="seed"
-          tip="Which irregular order; the same seed gives the same again"
-          [values]="[now.seed]"
-          [decimals]="0"
-          (changed)="set({ seed: whole($event(now.seed)) })"
-        />
       </div>
     }
   `,

@@ -25,6 +25,8 @@ import { Proposals } from '../stage/proposals';
 import { Stage } from '../stage/stage';
 import { TimeTools } from '../timing/time-tools';
 import { ChartGestures } from './chart-gestures';
+import { MapChartComponent } from '../drive/map-chart.component';
+import { MapInChart } from '../drive/map-in-chart';
 import { ChartModel } from '../plot/chart-model';
 import type { DragShown } from '../plot/drag';
 import { Crowds } from '../plot/crowd/crowds';
@@ -45,6 +47,7 @@ import { boxEdges, boxGrips, keyBox } from './draggable/scale-box';
   selector: 'kz-chart',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
+    MapChartComponent,
     AngularSplitModule,
     InTurnDirective,
     KeyMenuComponent,
@@ -56,10 +59,11 @@ import { boxEdges, boxGrips, keyBox } from './draggable/scale-box';
   styleUrl: './chart.component.scss',
 })
 export class ChartComponent implements AfterViewInit {
+  readonly map = inject(MapInChart);
   private readonly studio = inject(Studio);
   private readonly stage = inject(Stage);
   private readonly proposals = inject(Proposals);
-  private readonly model = inject(ChartModel);
+  readonly model = inject(ChartModel);
   private readonly theme = inject(Theme);
   private readonly registry = inject(CommandRegistry);
   private readonly time = inject(TimeTools);

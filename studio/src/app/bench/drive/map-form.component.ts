@@ -4,6 +4,7 @@ import type { KeyedCurve, MapDriver } from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { Notices } from '../../ui/notices';
 import { NumberFieldComponent } from '../../ui/number-field.component';
+import { MapInChart } from './map-in-chart';
 import { MapPlotComponent } from './map-plot.component';
 
 /** The curve of a map as a table: at which value of the input which value comes out, straight or smooth between. */
@@ -61,6 +62,14 @@ import { MapPlotComponent } from './map-plot.component';
       >
         Smooth
       </button>
+      <button
+        class="button toggle"
+        [attr.aria-pressed]="chart.id() === driver().id"
+        matTooltip="The curve at full size in the Chart, over its input, with the sides of each point"
+        (click)="chart.id.set(chart.id() === driver().id ? null : driver().id)"
+      >
+        In the Chart
+      </button>
     </div>
   `,
   styles: `
@@ -79,6 +88,7 @@ import { MapPlotComponent } from './map-plot.component';
     }
     .line {
       display: flex;
+      flex-wrap: wrap;
       gap: 6px;
     }
   `,
@@ -88,6 +98,7 @@ export class MapFormComponent {
   readonly changed = output<KeyedCurve>();
   readonly previewed = output<KeyedCurve | null>();
   readonly studio = inject(Studio);
+  readonly chart = inject(MapInChart);
   private readonly notices = inject(Notices);
 
   isSmooth(): boolean {

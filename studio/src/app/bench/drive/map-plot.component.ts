@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  model,
+  output,
+  signal,
+} from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
@@ -19,10 +28,13 @@ import { decimalsOf, shownNumber } from '../../ui/amount';
 import { followDrag } from '../../ui/follow-drag';
 import { channelLabel } from '../stage/channel-label';
 import { Stage } from '../stage/stage';
+import { ARROWS, movedPoint, tidy } from './map-points';
 
-/** The plot in pixels, and the places along it at which the curve is read. */
-const [WIDTH, HEIGHT, LEFT, FOOT, EDGE] = [292, 150, 44, 20, 10] as const;
-const COUNT = 160;
+/** Room beside and below the plot in pixels, and the places along it at which the curve is read. */
+const [LEFT, FOOT, EDGE] = [44, 20, 10] as const;
+const COUNT = 240;
+/** An arrow key moves a point by this share of what the plot shows. */
+const NUDGE = 0.01;
 
 type Points = readonly { readonly frame: number; readonly value: number }[];
 
@@ -33,32 +45,38 @@ type Points = readonly { readonly frame: number; readonly value: number }[];
   imports: [MatTooltip],
   template: `
     <svg
-      [attr.viewBox]="'0 0 ' + width + ' ' + height"
+      [attr.viewBox]="'0 0 ' + width() + ' ' + height()"
       role="img"
       [attr.aria-label]="'Curve of the map, ' + points().length + ' points; the same as numbers below'"
       matTooltip="Drag a point; a double click adds one"
       (dblclick)="add($event)"
     >
       @for (tick of across(); track tick.at) {
-        <line class="grid" [attr.x1]="tick.at" [attr.x2]="tick.at" y1="4" [attr.y2]="height - foot" />
-        <text [attr.x]="tick.at" [attr.y]="height - 6" text-anchor="middle">{{ tick.text }}</text>
+        <line class="grid" [attr.x1]="tick.at" [attr.x2]="tick.at" y1="4" [attr.y2]="height() - foot" />
+        <text [attr.x]="tick.at" [attr.y]="height() - 6" text-anchor="middle">{{ tick.text }}</text>
       }
       @for (tick of up(); track tick.at) {
-        <line class="grid" [attr.y1]="tick.at" [attr.y2]="tick.at" [attr.x1]="left" [attr.x2]="width" />
+        <line class="grid" [attr.y1]="tick.at" [attr.y2]="tick.at" [attr.x1]="left" [attr.x2]="width()" />
         <text [attr.x]="left - 5" [attr.y]="tick.at + 3.5" text-anchor="end">{{ tick.text }}</text>
       }
       <path [attr.d]="path()" />
       @if (now(); as here) {
-        <line class="now" [attr.x1]="here.x" [attr.x2]="here.x" y1="4" [attr.y2]="height - foot" />
+        <line class="now" [attr.x1]="here.x" [attr.x2]="here.x" y1="4" [attr.y2]="height() - foot" />
         <circle class="here" [attr.cx]="here.x" [attr.cy]="here.y" r="3" />
       }
       @for (dot of dots(); track $index) {
         <circle
           class="point"
+          tabindex="0"
+          role="button"
+          [attr.aria-label]="dot.says"
+          [class.chosen]="chosen() === $index"
           [attr.cx]="dot.x"
           [attr.cy]="dot.y"
           r="5"
+          (focus)="chosen.set($index)"
           (pointerdown)="grab($event, $index)"
+          (keydown)="onKey($event, $index)"
         />
       }
     </svg>
@@ -73,6 +91,7 @@ type Points = readonly { readonly frame: number; readonly value: number }[];
       touch-action: none;
     }
     text {
+      user-select: none;
       fill: var(--ink-soft);
       font:
         10px 'IBM Plex Mono',
@@ -99,6 +118,7 @@ type Points = readonly { readonly frame: number; readonly value: number }[];
       stroke-width: 1.6;
       cursor: grab;
     }
+    .point.chosen,
     .point:hover {
       fill: var(--select);
     }
@@ -110,8 +130,10 @@ export class MapPlotComponent {
   readonly changed = output<KeyedCurve>();
   private readonly studio = inject(Studio);
   private readonly stage = inject(Stage);
-  readonly width = WIDTH;
-  readonly height = HEIGHT;
+  readonly width = input(292);
+  readonly height = input(150);
+  /** The point that is meant by numbers and keys beside the plot. */
+  readonly chosen = model<number | null>(null);
   readonly left = LEFT;
   readonly foot = FOOT;
   /** The scales as they were when a drag began: the plot stays still under the pointer. */
@@ -128,12 +150,12 @@ export class MapPlotComponent {
       return [low - more, high + more];
     };
     return {
-      x: scaleLinear(wide(inputs), [LEFT, WIDTH - EDGE]),
-      y: scaleLinear(wide(values), [HEIGHT - FOOT, EDGE]),
+      x: scaleLinear(wide(inputs), [LEFT, this.width() - EDGE]),
+      y: scaleLinear(wide(values), [this.height() - FOOT, EDGE]),
     };
   });
-  readonly across = computed(() => this.ticks(this.scales().x, this.driver().input, 5));
-  readonly up = computed(() => this.ticks(this.scales().y, this.driver().target, 4));
+  readonly across = computed(() => this.ticks(this.scales().x, this.driver().input, this.width() / 60));
+  readonly up = computed(() => this.ticks(this.scales().y, this.driver().target, this.height() / 38));
 
   private ticks(scale: ReturnType<typeof scaleLinear<number>>, channel: string, count: number) {
     const project = this.stage.shown();
@@ -168,7 +190,11 @@ export class MapPlotComponent {
   });
   readonly dots = computed(() => {
     const { x, y } = this.scales();
-    return this.points().map(({ frame, value }) => ({ x: x(frame), y: y(value) }));
+    return this.points().map(({ frame, value }, i) => ({
+      x: x(frame),
+      y: y(value),
+      says: `Point ${i + 1}: ${shownNumber(frame, 3)} gives ${shownNumber(value, 3)}; arrow keys move it, Delete removes it`,
+    }));
   });
   /** Where the input is at the playhead, as far as the plot reaches. */
   readonly now = computed(() => {
@@ -182,6 +208,7 @@ export class MapPlotComponent {
   grab(down: PointerEvent, index: number): void {
     if (this.studio.readOnly() || down.button !== 0) return;
     down.preventDefault();
+    this.chosen.set(index);
     const { curve } = this.driver();
     this.held.set(curve.keys);
     const place = this.placer(down);
@@ -203,6 +230,28 @@ export class MapPlotComponent {
     });
   }
 
+  /** Arrow keys move a point by a hundredth of what is in sight, Delete removes it. */
+  onKey(event: KeyboardEvent, index: number): void {
+    const { curve } = this.driver();
+    const key = curve.keys[index];
+    const step = ARROWS[event.key];
+    if (this.studio.readOnly() || !key || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (step) {
+      const { x, y } = this.scales();
+      const [x0, x1] = x.domain() as [number, number];
+      const [y0, y1] = y.domain() as [number, number];
+      const place = {
+        frame: tidy(key.frame + step[0] * NUDGE * (x1 - x0)),
+        value: tidy(key.value + step[1] * NUDGE * (y1 - y0)),
+      };
+      this.changed.emit(movedPoint(curve, index, place));
+    } else if (event.key === 'Delete' && curve.keys.length > 1)
+      this.changed.emit({ ...curve, keys: curve.keys.filter((_, i) => i !== index) });
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  }
+
   add(event: MouseEvent): void {
     const { curve } = this.driver();
     const { frame, value } = this.placer(event)(event);
@@ -221,29 +270,11 @@ export class MapPlotComponent {
     const { x, y } = this.scales();
     return ({ clientX, clientY }) => {
       const box = svg.getBoundingClientRect();
-      const scale = WIDTH / box.width;
+      const scale = this.width() / box.width;
       return {
         frame: tidy(x.invert((clientX - box.left) * scale)),
         value: tidy(y.invert((clientY - box.top) * scale)),
       };
     };
   }
-}
-
-/** A point moved; it does not pass those beside it. */
-function movedPoint(
-  curve: KeyedCurve,
-  index: number,
-  { frame, value }: { readonly frame: number; readonly value: number },
-): KeyedCurve {
-  const [before, after] = [curve.keys[index - 1], curve.keys[index + 1]];
-  const low = before ? before.frame + 1e-4 : -Infinity;
-  const high = after ? after.frame - 1e-4 : Infinity;
-  const placed = Math.min(high, Math.max(low, frame));
-  const keys = curve.keys.map((key, i) => (i === index ? { ...key, frame: placed, value } : key));
-  return { ...curve, keys };
-}
-
-function tidy(number: number): number {
-  return Number(number.toPrecision(4));
 }

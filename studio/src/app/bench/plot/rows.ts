@@ -13,7 +13,7 @@ import type { LooseEdit } from '../../state/document';
 import { channelLabelOf, type ChannelLabel } from '../stage/channel-label';
 import { childrenOf } from './children-of';
 import { NO_SPANS, spanRow, spansOf, type SpanRow } from './span-rows';
-import { threadRow, threadsOf, tiedChannels, type ThreadRow } from './thread-rows';
+import { threadsUnder, tiedChannels, type ThreadRow } from './thread-rows';
 
 export type { SpanRow } from './span-rows';
 export type { ThreadRow } from './thread-rows';
@@ -98,19 +98,15 @@ export function chartRows(
       const curves = query.summary === 'own' ? own : curvesBelow(project, part, asked);
       const opens = channels > 0 || children.length > 0 || spans.length > 0;
       rows.push({ kind: 'part', id: part.id, part, depth: flat ? 0 : depth, open, curves, opens });
-      if (open) for (const row of list) rows.push(row, ...threadsUnder(project, row));
+      if (open)
+        for (const row of list)
+          rows.push(row, ...(row.kind === 'channel' ? threadsUnder(project, part, row.id, row.depth) : []));
       if (open) for (const span of spans) rows.push(spanRow(project, part, span, flat ? 1 : depth + 1));
     }
     for (const child of children) add(child, Math.min(MOST_DEPTH, depth + 1), hidden || !open);
   };
   for (const part of childrenOf(project).get(null) ?? []) add(part, 0, false);
   return rows;
-}
-
-/** The threads of the keys of a channel's row that wait. */
-function threadsUnder(project: Project, row: Row): readonly ThreadRow[] {
-  if (row.kind !== 'channel') return [];
-  return threadsOf(project, row.id).map((lock) => threadRow(project, row.part, lock, row.depth));
 }
 
 /** Constraints have no keys: they do not show where only keyed channels, or a set of channels, do. */

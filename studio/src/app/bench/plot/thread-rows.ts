@@ -32,6 +32,19 @@ export function tiedChannels({ interlocks, activeClip }: Project): ReadonlySet<s
   return new Set(own.flatMap(({ channel, after }) => [channel, after.channel]));
 }
 
-export function threadRow(project: Project, part: Part, lock: Interlock, depth: number): ThreadRow {
-  return { kind: 'thread', id: lock.id, part, depth, lock, words: ruleWords(project, lock) };
+/** The rows of the threads that stand under a channel's. */
+export function threadsUnder(
+  project: Project,
+  part: Part,
+  channel: string,
+  depth: number,
+): readonly ThreadRow[] {
+  return threadsOf(project, channel).map((lock) => ({
+    kind: 'thread',
+    id: lock.id,
+    part,
+    depth,
+    lock,
+    words: ruleWords(project, lock),
+  }));
 }
