@@ -114,6 +114,11 @@ test('one gear turns another by their teeth; a formula is told what is wrong wit
     await formula.press('Enter');
     const made = sampled(await bench.save(), 'third/translate.y', '20:94:74');
     expect([made.get(20), made.get(94)]).toEqual([5, 1]);
+    await formula.fill('1 / (x - x)');
+    await formula.press('Enter');
+    await expect(page.locator('kz-driver-card .why')).toContainText(
+      /Not met at f \d+: the result is not finite; look for a division by 0/,
+    );
   });
 });
 
