@@ -8,6 +8,7 @@ interface SavedPart {
   readonly id: string;
   readonly parent?: string;
   readonly geometry?: Record<string, unknown>;
+  readonly squash?: Record<string, unknown>;
   readonly material?: { readonly baseColor: readonly number[] };
   readonly morphs?: readonly {
     readonly name: string;
@@ -21,6 +22,24 @@ const savedIn = (file: string) =>
     readonly drivers?: readonly Record<string, unknown>[];
     readonly clips: readonly { readonly curves: readonly { readonly channel: string }[] }[];
   };
+
+/** How many times its volume at rest a part has at a frame: the determinant of its matrix. */
+function volumeAt(file: string, part: string, frame: number): number {
+  const { out } = kaizen('sample', file, '--world', '--frames', `${frame}:${frame}`);
+  const m = (JSON.parse(out) as { parts: Record<string, readonly number[]> }).parts[part]!;
+  const [a, b, c, d, e, f, g, h, i] = [0, 1, 2, 4, 5, 6, 8, 9, 10].map((place) => m[place]!) as [
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+    number,
+  ];
+  return a * (e * i - f * h) - b * (d * i - f * g) + c * (d * h - e * g);
+}
 
 test('a shape by its numbers, copies in a row and in the mirror, a group', async ({ page }) => {
   const bench = await dropped(page, quay());
@@ -98,6 +117,16 @@ test('a squash laid over five frames, set down on a step, and a colour that is k
     const carriage = placeOf(down, 'carriage', 67)[1]!;
     // The anchor is the block's lowest point, which stays while it is squashed; its own place is half a block above.
     expect(sampled(down, 'block/translate.y', '67:67').get(67)).toBeCloseTo(carriage + half + half, 6);
+  });
+  await test.step('its volume stays the same on every frame; rounded, it bulges between bounds beyond it', async () => {
+    const squashed = await bench.save();
+    for (const frame of [65, 66, 67, 68, 69]) expect(volumeAt(squashed, 'block', frame)).toBeCloseTo(1, 9);
+    await press(page, 'Rounded');
+    await bench.type('Bulges from', '-0.2');
+    await bench.type('Bulges to', '0.6');
+    const block = savedIn(await bench.save()).parts.find(({ id }) => id === 'block')!;
+    expect(block.squash).toMatchObject({ round: { from: -0.2, to: 0.6 } });
+    await press(page, 'Plain');
   });
   await test.step('its colour at one frame is keyed like any other channel', async () => {
     await page.getByLabel('Colour', { exact: true }).fill('#ff0000');

@@ -200,3 +200,32 @@ test('a camera aims at the block by a share and late, on a lens that goes from 4
     expect(turned / straight).toBeCloseTo(0.7, 3);
   });
 });
+
+test('a lamp is out exactly at frame 103, held until then, and its colour is keyed', async ({ page }) => {
+  const bench = await dropped(page, yard());
+  await tab(page, 'Shot');
+  await press(page, 'Light');
+  await bench.goTo(0);
+  await bench.type('intensity', '800');
+  await page.getByLabel('Colour', { exact: true }).fill('#ffcc88');
+  await page.keyboard.press('Shift+d');
+  await bench.goTo(103);
+  await bench.type('intensity', '0');
+  await page.keyboard.press('Shift+d');
+  await bench.goTo(50);
+  const lamp = 'light/light.intensity';
+  await bench.reveal(lamp);
+  await bench.row(lamp).locator('.name').click();
+  await page.getByRole('button', { name: 'Ticks', exact: true }).first().click();
+  await bench.calm();
+  await bench.settled();
+  const row = (await bench.row(lamp).boundingBox())!;
+  await page.mouse.click(await bench.frameX(0), row.y + row.height / 2);
+  await tab(page, 'Key');
+  await page.getByRole('button', { name: 'Hold', exact: true }).first().click();
+  const file = await bench.save();
+  const light = sampled(file, lamp, '102:104:0.25');
+  for (const frame of [102, 102.5, 102.75]) expect(light.get(frame)).toBe(800);
+  for (const frame of [103, 103.25, 104]) expect(light.get(frame)).toBe(0);
+  expect(sampled(file, 'light/light.color.g', '0:0').get(0)!).toBeCloseTo(((0.8 + 0.055) / 1.055) ** 2.4, 4);
+});
