@@ -369,6 +369,7 @@ async function drivetrainOfTheWheel() {
   await type(page, 'Frame of the playhead', '30');
   await page.getByRole('link', { name: 'Drivetrain' }).click();
   await page.locator('kz-drivetrain .node.driver').last().click();
+  await page.mouse.move(400, 600);
   await shoot(page, 'drivetrain');
   await page.context().close();
 }
