@@ -36,6 +36,23 @@ export class Assembly {
     else this.problem = made;
   }
 
+  /** Puts a bar on the pin of a crank: its place goes round the crank's pivot. `start`: where the pin is with the crank at 0, in degrees. */
+  onPin(
+    { crank, bar }: { readonly crank: Part; readonly bar: Part },
+    axes: readonly [number, number],
+    turn: string,
+    { radius, start }: { readonly radius: number; readonly start: number },
+  ): void {
+    for (const [n, wave] of ['cos', 'sin'].entries()) {
+      const axis = axes[n]!;
+      const place = `translate.${LETTERS[axis]!}`;
+      this.drive('expression', channelName(bar.id, place), {
+        inputs: { centre: channelName(crank.id, place), turn: channelName(crank.id, turn) },
+        expression: `centre + ${crank.pivot[axis]! - bar.pivot[axis]!} + ${radius} * ${wave}(turn + ${start})`,
+      });
+    }
+  }
+
   done(read: string): Result<Assembled> {
     return this.problem ?? { ok: true, value: { project: this.project, read } };
   }

@@ -85,17 +85,8 @@ export function assembleFourBar(project: Project, ids: FourBars, frame: number):
   const linkage = { linkage: 'four-bar', inputs: { angle }, params };
   assembly.drive('linkage', rocks, { ...linkage, output: 'rocker' });
   assembly.drive('linkage', leans, { ...linkage, output: 'coupler' });
-  for (const [axis, wave] of [
-    [i, 'cos'],
-    [j, 'sin'],
-  ] as const)
-    assembly.drive('expression', channelName(coupler.id, `translate.${LETTERS[axis]}`), {
-      inputs: {
-        centre: channelName(crank.id, `translate.${LETTERS[axis]}`),
-        turn: channelName(crank.id, turn),
-      },
-      expression: `centre + ${crank.pivot[axis]! - coupler.pivot[axis]!} + ${params.crank} * ${wave}(turn + ${heading(arm) - turned(crank)})`,
-    });
+  const start0 = heading(arm) - turned(crank);
+  assembly.onPin({ crank, bar: coupler }, [i, j], turn, { radius: params.crank, start: start0 });
   assembly.drive('expression', channelName(coupler.id, turn), {
     inputs: { leans },
     expression: `leans + ${turned(coupler) - now[1]!}`,

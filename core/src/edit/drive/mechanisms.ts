@@ -90,17 +90,7 @@ export function assembleSliderCrank(
     inputs: { centre: channelName(crank.id, `translate.${LETTERS[moved]}`), slide },
     expression: `centre + ${crank.pivot[moved]! - slider.pivot[moved]!} ${sign > 0 ? '+' : '-'} slide`,
   });
-  for (const [axisOf, wave] of [
-    [i, 'cos'],
-    [j, 'sin'],
-  ] as const)
-    assembly.drive('expression', channelName(rod.id, `translate.${LETTERS[axisOf]}`), {
-      inputs: {
-        centre: channelName(crank.id, `translate.${LETTERS[axisOf]}`),
-        turn: channelName(crank.id, turn),
-      },
-      expression: `centre + ${crank.pivot[axisOf]! - rod.pivot[axisOf]!} + ${r} * ${wave}(turn + ${start0})`,
-    });
+  assembly.onPin({ crank, bar: rod }, [i, j], turn, { radius: r, start: start0 });
   assembly.drive('expression', channelName(rod.id, turn), {
     inputs: { lean },
     expression: `lean + ${now(rod, turn) - lean0}`,

@@ -149,14 +149,17 @@ export class DrivetrainComponent implements AfterViewInit {
     return chosen?.part ?? this.studio.bench().parts.at(-1) ?? null;
   });
   readonly folding = new Folding(this.studio.project, this.network);
+  /** The network as far as it is asked for: all of it, or what leads to the chosen part or from it. */
+  readonly asked = computed(() => {
+    const [project, network] = [this.stage.shown(), this.network()];
+    const part = this.shows() === 'all' ? null : this.part();
+    if (!project || part === null) return network;
+    return networkAbout(project, network, part, this.shows() === 'down' ? 'down' : 'up');
+  });
   readonly layout = computed(() => {
     const project = this.stage.shown();
-    const network = this.network();
-    const part = this.shows() === 'all' ? null : this.part();
-    const about = this.shows() === 'down' ? 'down' : 'up';
-    if (!project) return layOut(network);
-    const shown = part === null ? network : networkAbout(project, network, part, about);
-    return layOut(foldedNetwork(project, shown, this.folding.folded()));
+    const network = this.asked();
+    return layOut(project ? foldedNetwork(project, network, this.folding.folded()) : network);
   });
   private isInSight(top: number, bottom: number): boolean {
     const { top: from, height } = this.sight();

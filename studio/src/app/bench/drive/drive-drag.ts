@@ -1,4 +1,5 @@
 import { Injectable, inject, signal } from '@angular/core';
+import { addDriver } from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { followDrag } from '../../ui/follow-drag';
 import { swallowClick } from '../../ui/swallow-click';
@@ -32,10 +33,12 @@ export class DriveDrag {
   private readonly studio = inject(Studio);
   readonly shown = signal<DriveShown | null>(null);
   readonly asked = signal<DriveAsked | null>(null);
+  private lastRing: { readonly key: string; readonly ring: boolean } | null = null;
 
   press(down: PointerEvent, channel: string): void {
     if (down.button !== 0 || this.studio.readOnly()) return;
     let dragging = false;
+    this.lastRing = null;
     followDrag({
       move: (event) => {
         dragging ||= Math.hypot(event.clientX - down.clientX, event.clientY - down.clientY) > SLOP;
@@ -67,8 +70,7 @@ export class DriveDrag {
         y,
         over,
       };
-    const ring = this.ringOf(channel, over);
-    if (ring)
+    if (this.isRing(channel, over))
       return {
         title: `${channelLabel(project, over).full} reads ${name} itself`,
         words: 'a ring: neither could begin',
@@ -87,21 +89,13 @@ export class DriveDrag {
     };
   }
 
-  /** Whether one of the two is driven by the other already, straight or through others. */
-  private ringOf(target: string, input: string): boolean {
-    const drivers = this.studio.project()?.drivers ?? [];
-    const seen = new Set<string>();
-    const reads = (channel: string): boolean => {
-      if (channel === target) return true;
-      if (seen.has(channel)) return false;
-      seen.add(channel);
-      return drivers.some((driver) => {
-        if (driver.target !== channel) return false;
-        if ('input' in driver) return reads(driver.input);
-        return 'inputs' in driver && Object.values(driver.inputs).some(reads);
-      });
-    };
-    return reads(input);
+  /** Whether the one could not be driven by the other; asked once a row that the pointer comes to. */
+  private isRing(target: string, input: string): boolean {
+    const project = this.studio.project();
+    const key = `${target} ${input}`;
+    if (project && this.lastRing?.key !== key)
+      this.lastRing = { key, ring: !addDriver(project, 'echo', target, { input }).ok };
+    return this.lastRing?.ring ?? false;
   }
 
   /** The menu of a channel's row: what drives it is picked after the way is chosen. */

@@ -29,7 +29,8 @@ import {
 } from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { Notices } from '../../ui/notices';
-import { nameOf, said } from '../stage/said';
+import { Refusable } from '../stage/refusable';
+import { nameOf } from '../stage/said';
 import { channelLabel } from '../stage/channel-label';
 import { PartPicker } from '../stage/picker';
 import { Stage } from '../stage/stage';
@@ -39,6 +40,7 @@ import { DRIVER_WORDS, LINKAGE_WORDS } from './driver-words';
 @Injectable({ providedIn: 'root' })
 export class DriveHands {
   private readonly studio = inject(Studio);
+  private readonly refusable = inject(Refusable);
   private readonly stage = inject(Stage);
   private readonly notices = inject(Notices);
   private readonly picker = inject(PartPicker);
@@ -83,7 +85,7 @@ export class DriveHands {
 
   private make(kind: DriverName, target: string, part: string, input: string): void {
     const wish = this.wishFor(kind, splitChannel(target).part, part, input);
-    this.edit(`Drive ${this.label(target)}`, (project) => {
+    this.refusable.edit(`Drive ${this.label(target)}`, (project) => {
       const made = addDriver(project, kind, target, wish);
       return made.ok ? { ok: true, value: made.value.project } : made;
     });
@@ -130,7 +132,7 @@ export class DriveHands {
   }
 
   change(id: string, label: string, wish: DriverWish): void {
-    this.edit(label, (project) => changeDriver(project, id, wish));
+    this.refusable.edit(label, (project) => changeDriver(project, id, wish));
   }
 
   move(id: string, by: -1 | 1): void {
@@ -147,7 +149,7 @@ export class DriveHands {
   }
 
   bake(channel: string): void {
-    this.edit(`Bake ${this.label(channel)}`, (project) => bakeDrivers(project, channel));
+    this.refusable.edit(`Bake ${this.label(channel)}`, (project) => bakeDrivers(project, channel));
   }
 
   unbake(channel: string): void {
@@ -157,7 +159,7 @@ export class DriveHands {
   }
 
   echoRow(leader: string, others: readonly string[], row: EchoRow): void {
-    this.edit('Echo in a row', (project) => echoRow(project, leader, others, row));
+    this.refusable.edit('Echo in a row', (project) => echoRow(project, leader, others, row));
   }
 
   /** Asks for three parts one after the other, and puts them together as a crank, a rod and what it pushes. */
@@ -236,7 +238,7 @@ export class DriveHands {
   /** Makes the disc of a cam a part on its shaft. */
   makeCam(driver: string, size: CamSize): void {
     let read = '';
-    this.edit('Disc of a cam', (project) => {
+    this.refusable.edit('Disc of a cam', (project) => {
       const made = addCamPart(project, driver, size, this.stage.frame());
       if (made.ok) read = made.value.read;
       return made.ok ? { ok: true, value: made.value.project } : made;
@@ -266,7 +268,7 @@ export class DriveHands {
 
   private assemble(label: string, edit: (project: Project) => Result<Assembled>): void {
     let read = '';
-    this.edit(label, (project) => {
+    this.refusable.edit(label, (project) => {
       const made = edit(project);
       if (made.ok) read = made.value.read;
       return made.ok ? { ok: true, value: made.value.project } : made;
@@ -277,14 +279,6 @@ export class DriveHands {
   private label(channel: string): string {
     const project = this.studio.project();
     return project ? channelLabel(project, channel).full : channel;
-  }
-
-  private edit(label: string, edit: (project: Project) => Result<Project>): void {
-    const project = this.studio.project();
-    if (!project) return;
-    const made = edit(project);
-    if (made.ok) this.studio.edit(label, () => made.value);
-    else this.notices.warn(said(made.problems));
   }
 }
 

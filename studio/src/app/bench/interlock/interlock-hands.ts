@@ -15,19 +15,17 @@ import {
   type Interlock,
   type KeyRef,
   type Project,
-  type Result,
 } from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { shownFrame } from '../../ui/amount';
-import { Notices } from '../../ui/notices';
 import { channelLabel } from '../stage/channel-label';
-import { said } from '../stage/said';
+import { Refusable } from '../stage/refusable';
 
 /** Interlocks by hand: keys tied, gaps changed, what can't hold put right. */
 @Injectable({ providedIn: 'root' })
 export class InterlockHands {
   private readonly studio = inject(Studio);
-  private readonly notices = inject(Notices);
+  private readonly refusable = inject(Refusable);
 
   /** The two chosen keys of which the later may wait for the earlier; null where it is not two of two channels. */
   pair(): readonly [KeyRef, KeyRef] | null {
@@ -46,14 +44,14 @@ export class InterlockHands {
   }
 
   tie({ channel, frame }: KeyRef, after: Awaited, gap: number): void {
-    this.edit(`Tie a key of ${this.label(channel)}`, (project) => {
+    this.refusable.edit(`Tie a key of ${this.label(channel)}`, (project) => {
       const made = addInterlock(project, { channel, frame, after, gap });
       return made.ok ? { ok: true, value: made.value.project } : made;
     });
   }
 
   change(lock: Interlock, wish: Partial<Omit<Interlock, 'id'>>): void {
-    this.edit(`What a key of ${this.label(lock.channel)} waits for`, (project) =>
+    this.refusable.edit(`What a key of ${this.label(lock.channel)} waits for`, (project) =>
       changeInterlock(project, lock.id, wish),
     );
   }
@@ -128,14 +126,6 @@ export class InterlockHands {
   private label(channel: string): string {
     const project = this.studio.project();
     return project ? channelLabel(project, channel).full : channel;
-  }
-
-  private edit(label: string, edit: (project: Project) => Result<Project>): void {
-    const project = this.studio.project();
-    if (!project) return;
-    const made = edit(project);
-    if (made.ok) this.studio.edit(label, () => made.value);
-    else this.notices.warn(said(made.problems));
   }
 }
 
