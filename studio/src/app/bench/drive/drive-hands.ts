@@ -33,6 +33,7 @@ import { Refusable } from '../stage/refusable';
 import { nameOf } from '../stage/said';
 import { channelLabel } from '../stage/channel-label';
 import { PartPicker } from '../stage/picker';
+import { Proposals } from '../stage/proposals';
 import { Stage } from '../stage/stage';
 import { DRIVER_WORDS, LINKAGE_WORDS } from './driver-words';
 
@@ -44,6 +45,7 @@ export class DriveHands {
   private readonly stage = inject(Stage);
   private readonly notices = inject(Notices);
   private readonly picker = inject(PartPicker);
+  private readonly proposals = inject(Proposals);
 
   /** The channel of a part that a new driver is for: the chosen one, else one that moves already, else its first place. */
   targetFor(part: string): string {
@@ -133,6 +135,19 @@ export class DriveHands {
 
   change(id: string, label: string, wish: DriverWish): void {
     this.refusable.edit(label, (project) => changeDriver(project, id, wish));
+  }
+
+  /** Shows a driver changed, without keeping it; null: as it is again. */
+  show(id: string, label: string, wish: DriverWish | null): void {
+    if (!wish) this.proposals.drop();
+    else
+      this.proposals.show({
+        label,
+        edit: (project) => {
+          const made = changeDriver(project, id, wish);
+          return made.ok ? made.value : project;
+        },
+      });
   }
 
   move(id: string, by: -1 | 1): void {

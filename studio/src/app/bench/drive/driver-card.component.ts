@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import {
-  changeDriver,
   compileCurve,
   curveContext,
   curveOf,
@@ -27,7 +26,6 @@ import { channelLabel } from '../stage/channel-label';
 import { drivenBy, driverParts } from '../stage/driven-by';
 import { nameOf } from '../stage/said';
 import { namedApart } from '../stage/named-apart';
-import { Proposals } from '../stage/proposals';
 import { Stage } from '../stage/stage';
 import { Standing } from '../stage/standing';
 import { CamFormComponent } from './cam-form.component';
@@ -77,7 +75,6 @@ export class DriverCardComponent {
   private readonly stage = inject(Stage);
   private readonly standing = inject(Standing);
   private readonly hands = inject(DriveHands);
-  private readonly proposals = inject(Proposals);
 
   readonly title = computed(() => {
     const project = this.stage.shown();
@@ -199,16 +196,7 @@ export class DriverCardComponent {
   }
   /** What is dragged is shown in the view and the drawing, and not kept. */
   private show(wish: DriverWish | null): void {
-    const { id } = this.driver();
-    if (!wish) this.proposals.drop();
-    else
-      this.proposals.show({
-        label: `Driver of ${this.title()}`,
-        edit: (project) => {
-          const made = changeDriver(project, id, wish);
-          return made.ok ? made.value : project;
-        },
-      });
+    this.hands.show(this.driver().id, `Driver of ${this.title()}`, wish);
   }
   showCurve(curve: KeyedCurve | null): void {
     this.show(curve && { curve });

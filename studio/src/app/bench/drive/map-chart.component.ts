@@ -10,14 +10,13 @@ import {
   signal,
 } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
-import { changeDriver, SIDE_MODES, type KeyedCurve, type MapDriver, type SideMode } from '@kaizen/core';
+import { SIDE_MODES, type KeyedCurve, type MapDriver, type SideMode } from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { decimalsOf } from '../../ui/amount';
 import { NumberFieldComponent } from '../../ui/number-field.component';
 import type { Option } from '../../ui/option';
 import { SegmentsComponent } from '../../ui/segments.component';
 import { channelLabel } from '../stage/channel-label';
-import { Proposals } from '../stage/proposals';
 import { Stage } from '../stage/stage';
 import { DriveHands } from './drive-hands';
 import { MapInChart } from './map-in-chart';
@@ -125,7 +124,6 @@ export class MapChartComponent {
   readonly studio = inject(Studio);
   readonly place = inject(MapInChart);
   private readonly stage = inject(Stage);
-  private readonly proposals = inject(Proposals);
   private readonly hands = inject(DriveHands);
   readonly chosen = signal<number | null>(null);
   readonly size = signal({ width: 640, height: 240 });
@@ -182,16 +180,7 @@ export class MapChartComponent {
   }
 
   show(curve: KeyedCurve | null): void {
-    const { id } = this.driver();
-    if (!curve) this.proposals.drop();
-    else
-      this.proposals.show({
-        label: this.undo(),
-        edit: (project) => {
-          const made = changeDriver(project, id, { curve });
-          return made.ok ? made.value : project;
-        },
-      });
+    this.hands.show(this.driver().id, this.undo(), curve && { curve });
   }
   keep(curve: KeyedCurve): void {
     this.hands.change(this.driver().id, this.undo(), { curve });
