@@ -106,7 +106,6 @@ export function changeCurves(
   const wanted = new Set(channels);
   let curves: Curve[] | null = null;
   let emptied = false;
-  let added = false;
   for (const channel of channels) {
     const i = places.get(channel);
     if (i === undefined || !wanted.delete(channel)) continue;
@@ -117,14 +116,11 @@ export function changeCurves(
     curves ??= list.slice();
     curves[i] = changed;
   }
-  for (const channel of wanted) {
-    const made = change(emptyCurve(channel));
-    if (isEmpty(made)) continue;
-    (curves ??= list.slice()).push(made);
-    added = true;
-  }
+  const added = [...wanted].map((channel) => change(emptyCurve(channel))).filter((made) => !isEmpty(made));
+  // `concat` makes room once; pushing onto a copy of thousands of curves would copy them again.
+  if (added.length > 0) curves = (curves ?? list).concat(added);
   if (!curves) return project;
-  if (!added && !emptied) placesByList.set(curves, places);
+  if (added.length === 0 && !emptied) placesByList.set(curves, places);
   return withClip(project, {
     ...clip,
     curves: emptied ? curves.filter((curve) => !isEmpty(curve)) : curves,

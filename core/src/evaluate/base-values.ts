@@ -1,4 +1,4 @@
-import type { Curve, Project } from '../project';
+import { changedPlaces, type Curve, type Project } from '../project';
 import { constantJet, composeJet, signAfter, type Jet } from '../law';
 import {
   CompiledPlacement,
@@ -14,7 +14,7 @@ import {
   type Placed,
 } from '../curve';
 import { FlatCurves } from './flat-curves';
-import type { Structure } from './structure';
+import { growsOutOf, type Structure } from './structure';
 
 /** The values of channels before any driver: of one clip's curves, or of clips laid over time. */
 export interface BaseValues {
@@ -26,64 +26,113 @@ export interface BaseValues {
   jet(slot: number, frame: number): Jet;
 }
 
+/**
+ * The values of one clip's curves. `before` are those of an earlier state of the clip, from which all that did not change is taken over;
+ * what a list of curves was compiled to is remembered, so that to switch between clips compiles each of them once.
+ */
+export function clipValues(
+  curves: readonly Curve[],
+  structure: Structure,
+  context: CurveContext,
+  before?: ClipValues,
+): ClipValues {
+  if (before?.isFor(curves, structure, context)) return before;
+  const known = valuesBefore.get(curves);
+  if (known?.isFor(curves, structure, context)) return known;
+  const grows = before && isSameContext(before.context, context) && growsOutOf(structure, before.structure);
+  const values = (grows && before.next(curves, structure)) || ClipValues.of(curves, structure, context);
+  valuesBefore.set(curves, values);
+  return values;
+}
+
+const valuesBefore = new WeakMap<readonly Curve[], ClipValues>();
+
+function isSameContext(a: CurveContext, b: CurveContext): boolean {
+  return a.secondsPerFrame === b.secondsPerFrame && a.gravity === b.gravity;
+}
+
 /** The curves of one clip. */
 export class ClipValues implements BaseValues {
-  readonly curveSlots: Int32Array;
-  readonly curves: readonly CompiledCurve[];
-  private readonly curveOfSlot: Int32Array;
-  private readonly flat: FlatCurves;
-
-  constructor(
+  private constructor(
     readonly source: readonly Curve[],
-    private readonly structure: Structure,
-    private readonly context: CurveContext,
-    before?: ClipValues,
-  ) {
-    this.flat = before?.flat ?? new FlatCurves();
-    const same = before ? sameBeginning(before.source, source) : 0;
-    const known = before && same === before.source.length ? before : null;
-    this.curveSlots = known?.source.length === source.length ? known.curveSlots : this.slotsFrom(known);
-    this.curveOfSlot =
-      known && known.curveSlots === this.curveSlots && known.structure.firstSlot === structure.firstSlot
-        ? known.curveOfSlot
-        : this.curvesBySlot(known);
-    const curves = known ? known.curves.slice() : new Array<CompiledCurve>(source.length);
-    for (let i = 0; i < source.length; i++)
-      if (!known || source[i] !== known.source[i] || known.structure.rest !== structure.rest)
-        curves[i] = this.compileAt(i);
-    this.curves = curves;
+    readonly structure: Structure,
+    readonly context: CurveContext,
+    readonly curves: readonly CompiledCurve[],
+    readonly curveSlots: Int32Array,
+    private readonly curveOfSlot: Int32Array,
+    private readonly flat: FlatCurves,
+  ) {}
+
+  static of(source: readonly Curve[], structure: Structure, context: CurveContext): ClipValues {
+    const slots = Int32Array.from(source, ({ channel }) => structure.slots.get(channel) ?? -1);
+    const curveOfSlot = new Int32Array(structure.channels.length).fill(-1);
+    slots.forEach((slot, i) => (curveOfSlot[slot] = i));
+    const curves = source.map((curve, i) => compileCurve(curve, structure.rest[slots[i]!] ?? 0, context));
+    return new ClipValues(source, structure, context, curves, slots, curveOfSlot, new FlatCurves());
   }
 
-  private slotsFrom(known: ClipValues | null): Int32Array {
-    const slots = new Int32Array(this.source.length);
-    const from = known?.source.length ?? 0;
-    if (known) slots.set(known.curveSlots);
-    for (let i = from; i < slots.length; i++)
-      slots[i] = this.structure.slots.get(this.source[i]!.channel) ?? -1;
-    return slots;
+  isFor(source: readonly Curve[], structure: Structure, context: CurveContext): boolean {
+    const { firstSlot, rest } = this.structure;
+    return (
+      source === this.source &&
+      structure.firstSlot === firstSlot &&
+      structure.rest === rest &&
+      isSameContext(context, this.context)
+    );
   }
 
-  private curvesBySlot(known: ClipValues | null): Int32Array {
-    const curveOfSlot = new Int32Array(this.structure.channels.length).fill(-1);
-    if (known) curveOfSlot.set(known.curveOfSlot);
-    for (let i = known?.source.length ?? 0; i < this.curveSlots.length; i++)
-      curveOfSlot[this.curveSlots[i]!] = i;
-    return curveOfSlot;
+  /**
+   * These values for a later state, whose slots are where they were: only curves that are others are compiled. Null where curves were
+   * taken out or are of other channels.
+   */
+  next(source: readonly Curve[], structure: Structure): ClipValues | null {
+    const { context } = this;
+    if (source.length < this.source.length) return null;
+    const changed = changedPlaces(this.source, source);
+    if (changed.some((i) => source[i]!.channel !== this.source[i]!.channel)) return null;
+    const { slots, curveOfSlot } = this.placesWith(source, structure);
+    const compileAt = (i: number) => compileCurve(source[i]!, structure.rest[slots[i]!] ?? 0, context);
+    const added = source.slice(this.source.length).map((_, i) => compileAt(this.source.length + i));
+    const places = [...changed, ...this.restingElsewhere(structure)];
+    let { curves } = this;
+    if (added.length > 0 || places.length > 0) {
+      const compiled = this.curves.concat(added);
+      for (const i of places) compiled[i] = compileAt(i);
+      curves = compiled;
+    }
+    return new ClipValues(source, structure, context, curves, slots, curveOfSlot, this.flat);
   }
 
-  private compileAt(i: number): CompiledCurve {
-    return compileCurve(this.source[i]!, this.structure.rest[this.curveSlots[i]!] ?? 0, this.context);
+  /** Slots of a list of curves that begins with these curves' channels, and its curves by slot. */
+  private placesWith(
+    source: readonly Curve[],
+    structure: Structure,
+  ): { readonly slots: Int32Array; readonly curveOfSlot: Int32Array } {
+    const from = this.source.length;
+    if (source.length === from) return { slots: this.curveSlots, curveOfSlot: this.curveOfSlot };
+    const slots = new Int32Array(source.length);
+    slots.set(this.curveSlots);
+    const curveOfSlot = new Int32Array(structure.channels.length).fill(-1, this.curveOfSlot.length);
+    curveOfSlot.set(this.curveOfSlot);
+    for (let i = from; i < slots.length; i++) {
+      slots[i] = structure.slots.get(source[i]!.channel) ?? -1;
+      curveOfSlot[slots[i]!] = i;
+    }
+    return { slots, curveOfSlot };
+  }
+
+  /** Places of curves whose channels rest at another value than before. */
+  private restingElsewhere({ rest, grownFrom }: Structure): number[] {
+    const before = this.structure.rest;
+    if (rest === before || grownFrom?.rest === before) return [];
+    const places: number[] = [];
+    const slots = this.curveSlots;
+    for (let i = 0; i < slots.length; i++) if (rest[slots[i]!] !== before[slots[i]!]) places.push(i);
+    return places;
   }
 
   get channels(): readonly string[] {
     return this.source.map((curve) => curve.channel);
-  }
-
-  /** These values for a later state: what did not change is taken over. The same rate and gravity, and slots where they were. */
-  next(curves: readonly Curve[], structure: Structure): ClipValues {
-    const alike = structure.firstSlot === this.structure.firstSlot && structure.rest === this.structure.rest;
-    if (curves === this.source && alike) return this;
-    return new ClipValues(curves, structure, this.context, this);
   }
 
   run(frame: number, channels: Float64Array): void {
@@ -208,12 +257,4 @@ function placedJet(clip: PlacedClip, curve: CompiledCurve, frame: number, at: Pl
   const value = placedValue(clip, curve, at);
   const [, d1, d2, d3] = composeJet(curveJet(curve, at.frame, backward), time);
   return [value, d1, d2, d3];
-}
-
-/** How many curves at the beginning of two lists are of the same channels. */
-function sameBeginning(before: readonly Curve[], after: readonly Curve[]): number {
-  const most = Math.min(before.length, after.length);
-  for (let i = 0; i < most; i++)
-    if (before[i] !== after[i] && before[i]!.channel !== after[i]!.channel) return i;
-  return most;
 }

@@ -5,7 +5,7 @@ import { compileConstraint, type CompiledConstraint, type ConstraintResult } fro
 import { constraintContext, driverContext } from './compile-contexts';
 import type { FormulaLanes } from './formulas';
 import type { Graph, MechanismNode } from './graph';
-import { listIn } from './list-in';
+import { listIn } from './lists';
 import { sortNodes } from './node-order';
 import { inSteps } from './run-steps';
 import { TRANSFORM_VALUES, type Structure } from './structure';
@@ -13,12 +13,21 @@ import { TRANSFORM_VALUES, type Structure } from './structure';
 /** Where the squash stands among a part's transform channels. */
 const SQUASH = TRANSFORM_VALUES - 1;
 
-/** Compiles a project's drivers and constraints and puts all that is computed in order; a ring is a problem. */
+/**
+ * Compiles a project's drivers and constraints and puts all that is computed in order; a ring is a problem. Drivers that are muted
+ * take their place in it where they can; where one would make a problem, all of them are left out.
+ */
 export function buildGraph(project: Project, structure: Structure): Result<Graph> {
-  const builder = new GraphBuilder(project, structure);
-  builder.addDrivers();
-  builder.addConstraints();
-  return builder.finish();
+  if (project.drivers.some(({ muted }) => muted)) {
+    const withAll = new GraphBuilder(project, structure, true).build();
+    if (withAll.ok) return withAll;
+  }
+  return new GraphBuilder(project, structure, false).build();
+}
+
+/** Numbers left free for parts that are added later, so that nothing has to be numbered anew for one. */
+function roomFor(parts: number): number {
+  return parts + (parts >> 3) + 16;
 }
 
 class GraphBuilder {
@@ -36,15 +45,26 @@ class GraphBuilder {
   private readonly constraintsOf = new Map<number, number[]>();
   private readonly bentBy = new Map<number, number[]>();
 
+  private readonly partRoom: number;
+
   constructor(
     private readonly project: Project,
     private readonly structure: Structure,
-  ) {}
+    private readonly withMuted: boolean,
+  ) {
+    this.partRoom = roomFor(structure.parts.length);
+  }
 
-  addDrivers(): void {
+  build(): Result<Graph> {
+    this.addDrivers();
+    this.addConstraints();
+    return this.finish();
+  }
+
+  private addDrivers(): void {
     const context = driverContext(this.project, this.structure);
     this.project.drivers.forEach((driver, i) => {
-      if (driver.muted) return;
+      if (driver.muted && !this.withMuted) return;
       const made = this.compiledDriver(driver, i, context);
       if (!made.ok) this.problems.push(made.problem);
       else this.addDriver(made.value, i);
@@ -88,7 +108,7 @@ class GraphBuilder {
     return number;
   }
 
-  addConstraints(): void {
+  private addConstraints(): void {
     const context = constraintContext(this.project, this.structure);
     this.project.constraints.forEach((constraint, i) => {
       if (constraint.muted) return;
@@ -112,11 +132,10 @@ class GraphBuilder {
     });
   }
 
-  finish(): Result<Graph> {
-    const { structure } = this;
-    const parts = structure.parts.length;
-    const nodeOfSlot = new Map(this.drivenSlots.map((slot, i) => [slot, parts + i]));
-    const firstMechanism = parts + this.drivenSlots.length;
+  private finish(): Result<Graph> {
+    const { structure, partRoom, project } = this;
+    const nodeOfSlot = new Map(this.drivenSlots.map((slot, i) => [slot, partRoom + i]));
+    const firstMechanism = partRoom + this.drivenSlots.length;
     const reads = new Map<number, number[]>();
     const plain = new Map<number, number[]>();
     const late = new Map<number, number[]>();
@@ -127,7 +146,7 @@ class GraphBuilder {
       else listIn(late, node).push(driven);
     };
     this.drivenSlots.forEach((slot, i) => {
-      const node = parts + i;
+      const node = partRoom + i;
       listIn(plain, node).push(slot);
       for (const number of this.driversOf[i]!) {
         const driver = this.drivers[number]!;
@@ -157,28 +176,35 @@ class GraphBuilder {
       for (const part of constraint.late) listIn(late, constraint.part).push(part);
     }
     const count = firstMechanism + this.mechanisms.length;
-    const sorted = sortNodes(count, structure, reads, late);
+    const sorted = sortNodes(count, partRoom, structure, reads, late);
     if (!sorted.ok) this.problems.push(this.ringProblem(sorted.ring, nodeOfSlot, firstMechanism));
     else if (sorted.lateDepth > LIMITS.lateDepth)
       this.problems.push({
         pointer: '/drivers',
         message: `drivers and constraints that look at other frames read each other ${sorted.lateDepth} deep; at most ${LIMITS.lateDepth} may`,
       });
+    const muted = this.driverPlaces.map((place) => project.drivers[place]!.muted);
     if (this.problems.length > 0 || !sorted.ok) return { ok: false, problems: this.problems };
     return {
       ok: true,
       value: {
+        partRoom,
+        nodes: count,
         drivers: this.drivers,
         driverPlaces: this.driverPlaces,
         constraints: this.constraints,
         constraintPlaces: this.constraintPlaces,
         mechanisms: this.mechanisms,
         formulas: new Array<FormulaLanes | undefined>(this.drivers.length),
-        ...inSteps(sorted.order, reads, structure, this.drivers, this.driversOf),
+        ...inSteps(sorted.order, reads, structure, partRoom, {
+          drivers: this.drivers,
+          muted,
+          allOf: this.driversOf,
+        }),
         mechanismOf: Int32Array.from(this.mechanismOf),
         drivenSlots: this.drivenSlots,
         nodeOfSlot,
-        driversOf: this.driversOf,
+        driversOf: this.driversOf.map((list) => list.filter((number) => !muted[number])),
         constraintsOf: this.constraintsOf,
         bentBy: this.bentBy,
         order: sorted.order,
@@ -194,16 +220,15 @@ class GraphBuilder {
     nodeOfSlot: ReadonlyMap<number, number>,
     firstMechanism: number,
   ): Problem {
-    const { structure } = this;
-    const parts = structure.parts.length;
+    const { structure, partRoom } = this;
     const shown = ring.filter((node) => node < firstMechanism);
     if (shown[0] !== shown.at(-1)) shown.push(shown[0]!);
     const names = shown.map((node) =>
-      node < parts ? structure.parts[node]!.id : structure.channels[this.drivenSlots[node - parts]!]!,
+      node < partRoom ? structure.parts[node]!.id : structure.channels[this.drivenSlots[node - partRoom]!]!,
     );
-    const driven = shown.find((node) => node >= parts);
-    if (driven !== undefined && shown.every((node) => node >= parts)) {
-      const first = this.driversOf[shown[0]! - parts]![0]!;
+    const driven = shown.find((node) => node >= partRoom);
+    if (driven !== undefined && shown.every((node) => node >= partRoom)) {
+      const first = this.driversOf[shown[0]! - partRoom]![0]!;
       return {
         pointer: `/drivers/${this.driverPlaces[first]!}`,
         message: `the drivers run in a ring: ${names.join(' → ')}; a channel must not drive itself`,
@@ -213,7 +238,7 @@ class GraphBuilder {
     const pointer =
       constraint >= 0
         ? `/constraints/${this.constraintPlaces[constraint]!}`
-        : `/drivers/${this.driverPlaces[this.driversOf[driven! - parts]![0]!]!}`;
+        : `/drivers/${this.driverPlaces[this.driversOf[driven! - partRoom]![0]!]!}`;
     return {
       pointer,
       message: `parts and channels run in a ring: ${names.join(' → ')}; none may depend on itself`,

@@ -1,10 +1,13 @@
 import { firstAfter } from '../project';
 import { curveValue, LEG_HOLD, LEG_POLYNOMIAL, LEG_STRIDE, type CompiledCurve } from '../curve';
 
-/** Numbers a key has in `legs`: [length of the leg after it, value, k1, k2, k3], value + τ(k1 + τ(k2 + τ·k3)). */
-const STRIDE = 5;
-/** Numbers a curve has in `current`, the leg it was in last: [start, end, length, value, k1, k2, k3, key], one cache line. */
-const CURRENT = 8;
+/**
+ * Numbers a key has in `legs`: [start, end, length of the leg after it, value, k1, k2, k3, its place], value + τ(k1 + τ(k2 + τ·k3)).
+ * A curve has the same numbers in `current`, those of the leg it was in last. Eight are one line of the processor's cache.
+ */
+const STRIDE = 8;
+/** So many frames before the first key and after the last a hold lies flat too: more than any range has. */
+const REACH = 2 ** 30;
 /** A leg of this length is no polynomial: the curve itself is asked. */
 const NOT_FLAT = 0;
 /** Added to a held value it gives that very value: 0 would make 0 of −0. */
@@ -13,8 +16,8 @@ const NO_CHANGE = -0;
 /**
  * Many curves in a few flat arrays, so that evaluating all of them at a frame walks through memory instead of jumping about:
  * each curve keeps the leg it was in last at hand, and while playing most curves stay in their leg from frame to frame.
- * Only legs that are polynomials in τ lie flat (holds, cubics of reach 1/3, linear, free fall); everything else, and what is
- * outside the keys or treated, is asked of the compiled curve.
+ * Only legs that are polynomials in τ lie flat (holds, cubics of reach 1/3, linear, free fall), and the time outside the keys where
+ * the curve holds; everything else is asked of the compiled curve.
  *
  * One store serves a project through all its edits: it belongs to one list of curves at a time, and where another list asks,
  * only the curves that differ are laid anew.
@@ -22,7 +25,7 @@ const NO_CHANGE = -0;
 export class FlatCurves {
   private laid: readonly CompiledCurve[] = [];
   private starts = new Int32Array(0);
-  /** Keys of a curve, 0 where it does not lie flat. */
+  /** Legs of a curve, the time before its first key and after its last among them; 0 where it does not lie flat. */
   private counts = new Int32Array(0);
   private room = new Int32Array(0);
   private current = new Float64Array(0);
@@ -38,9 +41,9 @@ export class FlatCurves {
     const waiting = this.inTheirLegs(slots, frame, channels);
     for (let n = 0; n < waiting; n++) {
       const i = this.waiting[n]!;
-      if (this.isIn(i, frame) || !this.enter(i, frame) || this.current[i * CURRENT + 2] === NOT_FLAT)
+      if (this.isIn(i, frame) || !this.enter(i, frame) || this.current[i * STRIDE + 2] === NOT_FLAT)
         channels[slots[i]!] = curveValue(curves[i]!, frame);
-      else channels[slots[i]!] = this.legValue(i * CURRENT, frame);
+      else channels[slots[i]!] = this.legValue(i * STRIDE, frame);
     }
   }
 
@@ -49,11 +52,11 @@ export class FlatCurves {
     const { current, waiting } = this;
     const count = this.laid.length;
     let others = 0;
-    for (let i = 0, at = 0; i < count; i++, at += CURRENT) {
-      const start = current[at]!;
+    for (let i = 0, at = 0; i < count; i++, at += STRIDE) {
+      const since = frame - current[at]!;
       const length = current[at + 2]!;
-      if (frame >= start && frame < current[at + 1]! && length !== NOT_FLAT) {
-        const tau = (frame - start) / length;
+      if (since >= 0 && since < length) {
+        const tau = since / length;
         channels[slots[i]!] =
           current[at + 3]! + tau * (current[at + 4]! + tau * (current[at + 5]! + tau * current[at + 6]!));
       } else waiting[others++] = i;
@@ -63,7 +66,7 @@ export class FlatCurves {
 
   /** Whether a frame is in the leg at hand: one that does not lie flat, where the curve waits. */
   private isIn(i: number, frame: number): boolean {
-    const at = i * CURRENT;
+    const at = i * STRIDE;
     return frame >= this.current[at]! && frame < this.current[at + 1]!;
   }
 
@@ -73,24 +76,21 @@ export class FlatCurves {
     return current[at + 3]! + tau * (current[at + 4]! + tau * (current[at + 5]! + tau * current[at + 6]!));
   }
 
-  /** Takes the leg around a frame at hand; false where the curve does not lie flat or the frame is outside its keys. */
+  /** Takes the leg around a frame at hand; false where the curve does not lie flat or the frame is too far from its keys. */
   private enter(i: number, frame: number): boolean {
     const { times, legs, current } = this;
     const start = this.starts[i]!;
-    const end = start + this.counts[i]! - 1;
-    if (end <= start || !(frame >= times[start]! && frame < times[end]!)) return false;
-    const at = i * CURRENT;
+    const end = start + this.counts[i]!;
+    const at = i * STRIDE;
     // Playing goes on in the next leg, which lies beside the last one; elsewhere the leg is looked for.
     const next = current[at + 7]! + 1;
-    const key =
-      next > start && next < end && frame >= times[next]! && frame < times[next + 1]!
-        ? next
-        : firstAfter(times, frame, start, end) - 1;
-    current[at + 7] = key;
-    const leg = key * STRIDE;
-    current[at] = times[key]!;
-    current[at + 1] = times[key + 1]!;
-    for (let n = 0; n < STRIDE; n++) current[at + 2 + n] = legs[leg + n]!;
+    let leg = next * STRIDE;
+    if (!(next > start && next < end && frame >= legs[leg]! && frame < legs[leg + 1]!)) {
+      const after = firstAfter(times, frame, start, end);
+      leg = (after - 1) * STRIDE;
+      if (after === start || !(frame < legs[leg + 1]!)) return false;
+    }
+    for (let n = 0; n < STRIDE; n++) current[at + n] = legs[leg + n]!;
     return true;
   }
 
@@ -115,11 +115,11 @@ export class FlatCurves {
     this.counts = longer(this.counts);
     this.room = longer(this.room);
     this.waiting = new Int32Array(count);
-    const current = new Float64Array(count * CURRENT);
+    const current = new Float64Array(count * STRIDE);
     current.set(this.current);
     this.current = current;
     if (!first) return;
-    const total = curves.reduce((sum, curve) => sum + curve.keys.times.length, 0);
+    const total = curves.reduce((sum, curve) => sum + curve.keys.times.length + 1, 0);
     this.times = new Float64Array(total);
     this.legs = new Float64Array(total * STRIDE);
   }
@@ -127,24 +127,43 @@ export class FlatCurves {
   private layOne(curve: CompiledCurve, i: number): void {
     const { times, values, legs, kinds } = curve.keys;
     const count = times.length;
-    this.current[i * CURRENT + 1] = -Infinity;
-    if (curve.muted || curve.treated || count < 2) {
+    this.current[i * STRIDE] = Infinity;
+    if (curve.muted || curve.treated || count === 0) {
       this.counts[i] = 0;
       return;
     }
-    if (count > this.room[i]!) this.place(i, count);
+    if (count + 1 > this.room[i]!) this.place(i, count + 1);
     const start = this.starts[i]!;
-    this.counts[i] = count;
-    this.times.set(times, start);
+    this.counts[i] = count + 1;
+    const [first, last] = [times[0]!, times[count - 1]!];
+    this.layHold(start, first - REACH, first, heldOutside(curve, first, 'before'));
     for (let key = 0; key < count - 1; key++) {
-      const to = (start + key) * STRIDE;
       const from = key * LEG_STRIDE;
       const kind = kinds[key]!;
       const polynomial = kind === LEG_POLYNOMIAL;
-      this.legs[to] = polynomial || kind === LEG_HOLD ? legs[from + 5]! : NOT_FLAT;
-      this.legs[to + 1] = values[key]!;
-      for (let n = 0; n < 3; n++) this.legs[to + 2 + n] = polynomial ? legs[from + n]! : NO_CHANGE;
+      const length = polynomial || kind === LEG_HOLD ? legs[from + 5]! : NOT_FLAT;
+      const to = this.layLeg(start + 1 + key, times[key]!, times[key + 1]!, length, values[key]!);
+      if (polynomial) for (let n = 0; n < 3; n++) this.legs[to + n] = legs[from + n]!;
     }
+    this.layHold(start + count, last, last + REACH, heldOutside(curve, last, 'after'));
+  }
+
+  private layHold(place: number, start: number, end: number, value: number | null): void {
+    this.layLeg(place, start, end, value === null ? NOT_FLAT : end - start, value ?? 0);
+  }
+
+  /** Lays a leg that stays at its value; gives where its k1 is. */
+  private layLeg(place: number, start: number, end: number, length: number, value: number): number {
+    const { legs } = this;
+    const to = place * STRIDE;
+    this.times[place] = start;
+    legs[to] = start;
+    legs[to + 1] = end;
+    legs[to + 2] = length;
+    legs[to + 3] = value;
+    legs[to + 4] = legs[to + 5] = legs[to + 6] = NO_CHANGE;
+    legs[to + 7] = place;
+    return to + 4;
   }
 
   /** Gives a curve a place at the end, with room to grow; what it had stays unused. */
@@ -165,4 +184,12 @@ export class FlatCurves {
     this.times = times;
     this.legs = legs;
   }
+}
+
+/** What a curve is beyond its outer key, where it stays there as it is at the key; else null. */
+function heldOutside(curve: CompiledCurve, edge: number, side: 'before' | 'after'): number | null {
+  const { keys } = curve;
+  if (keys.times.length > 1 && keys[side].mode !== 'hold') return null;
+  const value = curveValue(curve, side === 'before' ? edge - 1 : edge + 1);
+  return Object.is(value, curveValue(curve, edge)) ? value : null;
 }

@@ -4,11 +4,17 @@ import type { FormulaLanes } from './formulas';
 
 /**
  * What is computed at a frame, as nodes: the world matrix of each part, each channel that is driven, each mechanism. A node is a
- * number: first the parts in file order, then the driven channels, then the mechanisms. `order` has every node after all it reads.
+ * number: first the parts in file order, with some numbers left free for parts to come, then the driven channels, then the mechanisms.
+ * `order` has every node after all it reads. Muted drivers are in it with what they read, as far as they can be: to mute one or to let it
+ * act again changes neither nodes nor order.
  */
 export interface Graph {
   readonly drivers: readonly CompiledDriver[];
-  /** The place in the project's list of each driver that acts, and of each constraint. */
+  /** Nodes that are kept for parts, as many as there are or more: the number of the first driven channel. */
+  readonly partRoom: number;
+  /** How many numbers nodes have. */
+  readonly nodes: number;
+  /** The place in the project's list of each of these drivers and constraints. */
   readonly driverPlaces: readonly number[];
   readonly constraints: readonly CompiledConstraint[];
   readonly constraintPlaces: readonly number[];
@@ -18,12 +24,14 @@ export interface Graph {
   /** What a whole run does, in order: a node, or, as −1 − n, all the nodes of `batches[n]` at once. */
   readonly steps: Int32Array;
   readonly batches: readonly FormulaLanes[];
+  /** Where a driver's formula lies among those of the batches, see `laneAt`; −1 where it is in none. */
+  readonly lanes: Int32Array;
   /** The mechanism of each driver, or −1. */
   readonly mechanismOf: Int32Array;
   /** Driven slots in the order of their nodes, and the node of each driven slot. */
   readonly drivenSlots: readonly number[];
   readonly nodeOfSlot: ReadonlyMap<number, number>;
-  /** Drivers of each driven slot, in list order, by the slot's place in `drivenSlots`. */
+  /** Drivers of each driven slot that act, in list order, by the slot's place in `drivenSlots`. */
   readonly driversOf: readonly (readonly number[])[];
   /** Constraints of each part that has some, and the reaches that bend it. */
   readonly constraintsOf: ReadonlyMap<number, readonly number[]>;

@@ -26,8 +26,8 @@ export class JetMoment {
 
   /** The jet of a driven slot; what it reads is found first, without calls within calls. */
   slot(slot: number): Jet {
-    const { graph, structure } = this.program;
-    const first = structure.parts.length;
+    const { graph } = this.program;
+    const first = graph.partRoom;
     const path = [graph.nodeOfSlot.get(slot)!];
     while (path.length > 0) {
       const node = path[path.length - 1]!;
@@ -46,15 +46,15 @@ export class JetMoment {
   }
 
   private knows(node: number): boolean {
-    const { graph, structure } = this.program;
-    const place = node - structure.parts.length;
+    const { graph } = this.program;
+    const place = node - graph.partRoom;
     const slots = graph.drivenSlots.length;
     return place < slots ? this.slots.has(graph.drivenSlots[place]!) : this.mechanisms.has(place - slots);
   }
 
   private find(node: number): void {
-    const { graph, structure, base } = this.program;
-    const place = node - structure.parts.length;
+    const { graph, base } = this.program;
+    const place = node - graph.partRoom;
     if (place >= graph.drivenSlots.length) {
       const number = place - graph.drivenSlots.length;
       const { mechanism, slots } = graph.mechanisms[number]!;

@@ -112,11 +112,10 @@ export class Moment implements FrameOutput, Reader, PoseReader {
   }
 
   private compute(node: number): void {
-    const { structure, graph } = this.program;
-    const parts = structure.parts.length;
-    if (node < parts) this.computePart(node);
-    else if (node < parts + graph.drivenSlots.length) this.computeSlot(node - parts);
-    else this.computeMechanism(node - parts - graph.drivenSlots.length);
+    const { partRoom, drivenSlots } = this.program.graph;
+    if (node < partRoom) this.computePart(node);
+    else if (node < partRoom + drivenSlots.length) this.computeSlot(node - partRoom);
+    else this.computeMechanism(node - partRoom - drivenSlots.length);
   }
 
   private computeSlot(place: number): void {
@@ -127,7 +126,7 @@ export class Moment implements FrameOutput, Reader, PoseReader {
       const number = list[i]!;
       const driver = graph.drivers[number]!;
       if (driver.formula) {
-        const formula = (graph.formulas[number] ??= new FormulaLanes([driver], [number]));
+        const formula = (graph.formulas[number] ??= FormulaLanes.of([driver], [number], () => false));
         formula.run(this.frame, this.secondsPerFrame, this.channels, this.failed);
         continue;
       }
@@ -199,7 +198,7 @@ export class Moment implements FrameOutput, Reader, PoseReader {
   /** Takes another frame; nothing holds any more. */
   turnTo(frame: number): void {
     this.frame = frame;
-    this.stamps ??= new Uint32Array(this.program.graph.order.length);
+    this.stamps ??= new Uint32Array(this.program.graph.nodes);
     this.epoch++;
   }
 
@@ -218,14 +217,13 @@ export class Moment implements FrameOutput, Reader, PoseReader {
     const stamps = this.stamps!;
     const { path, epoch } = this;
     const { graph, structure } = this.program;
-    const parts = structure.parts.length;
     const floor = path.length;
     if (itself && stamps[root] === epoch) return;
     path.push(root);
     while (path.length > floor) {
       const node = path[path.length - 1]!;
       const before = path.length;
-      if (node < parts) {
+      if (node < graph.partRoom) {
         const parent = structure.hierarchy.parents[node]!;
         if (parent >= 0 && stamps[parent] !== epoch) path.push(parent);
       }
@@ -244,7 +242,7 @@ export class Moment implements FrameOutput, Reader, PoseReader {
   /** Channels without drivers that a node reads. */
   private fillPlain(node: number): void {
     const { structure, graph, base } = this.program;
-    if (node < structure.parts.length) {
+    if (node < graph.partRoom) {
       const first = structure.firstSlot[node]!;
       for (let slot = first; slot < first + TRANSFORM_VALUES; slot++)
         if (graph.nodeOfSlot.size === 0 || !graph.nodeOfSlot.has(slot))

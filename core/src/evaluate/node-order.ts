@@ -8,27 +8,27 @@ export type Sorted =
 const NOTHING: readonly number[] = [];
 
 /**
- * Nodes in an order in which each comes after all it reads, or the ring that makes that impossible. Without a call stack of its
+ * Nodes, the parts and from `partRoom` on to `count` all others, in an order in which each comes after all it reads, or the ring that makes that impossible. Without a call stack of its
  * own: chains may be as long as a project.
  */
 export function sortNodes(
   count: number,
+  partRoom: number,
   structure: Structure,
   reads: ReadonlyMap<number, readonly number[]>,
   late: ReadonlyMap<number, readonly number[]>,
 ): Sorted {
   const { parents } = structure.hierarchy;
-  const parts = structure.parts.length;
   const state = new Uint8Array(count);
   const lateDepths = late.size > 0 ? new Int32Array(count) : null;
-  const order = new Int32Array(count);
+  const order = new Int32Array(structure.parts.length + count - partRoom);
   let placed = 0;
   let lateDepth = 0;
   const path: number[] = [];
   const nextOf = new Int32Array(count);
   const readOf = (node: number, i: number): number => {
     let at = i;
-    if (node < parts) {
+    if (node < partRoom) {
       const parent = parents[node]!;
       if (parent >= 0 && at-- === 0) return parent;
     }
@@ -37,7 +37,7 @@ export function sortNodes(
     return (late.get(node) ?? NOTHING)[at - list.length] ?? -1;
   };
   const roots = [...structure.hierarchy.order];
-  for (let node = parts; node < count; node++) roots.push(node);
+  for (let node = partRoom; node < count; node++) roots.push(node);
   for (const root of roots) {
     if (state[root] !== 0) continue;
     state[root] = OPEN;
@@ -63,7 +63,7 @@ export function sortNodes(
 
   function depthOf(node: number): number {
     let depth = 0;
-    if (node < parts && parents[node]! >= 0) depth = lateDepths![parents[node]!]!;
+    if (node < partRoom && parents[node]! >= 0) depth = lateDepths![parents[node]!]!;
     for (const each of reads.get(node) ?? NOTHING) depth = Math.max(depth, lateDepths![each]!);
     for (const each of late.get(node) ?? NOTHING) depth = Math.max(depth, lateDepths![each]! + 1);
     return depth;

@@ -1,14 +1,16 @@
-import { firstAtOrAfter, type Project } from '../project';
+import { changedPlaces, firstAtOrAfter, type Constraint, type Driver, type Project } from '../project';
 import { compileDriver, type CompiledDriver } from '../drive';
 import { compileConstraint, type CompiledConstraint } from '../rig';
 import { constraintContext, driverContext } from './compile-contexts';
-import { FormulaLanes } from './formulas';
+import type { FormulaLanes } from './formulas';
 import type { Graph } from './graph';
+import { withOneMore } from './lists';
+import { laneAt } from './run-steps';
 import type { Structure } from './structure';
 
 /**
- * The graph of a project in which drivers and constraints were changed in their numbers alone: what reads what stays, and with it
- * the order. Null where more is another, or something can't be compiled.
+ * The graph of a project in which drivers and constraints were changed in their numbers alone, or drivers muted: what reads what
+ * stays, and with it the order. Null where more is another, or something can't be compiled.
  */
 export function patchedGraph(
   graph: Graph,
@@ -16,67 +18,104 @@ export function patchedGraph(
   project: Project,
   structure: Structure,
 ): Graph | null {
-  const { drivers: oldDrivers, constraints: oldConstraints, range } = before;
+  const { range } = before;
   const sameRange = range.start === project.range.start && range.end === project.range.end;
   if (
-    project.drivers.length !== oldDrivers.length ||
-    project.constraints.length !== oldConstraints.length ||
+    project.drivers.length !== before.drivers.length ||
+    project.constraints.length !== before.constraints.length ||
     !sameRange
   )
     return null;
-  const drivers = patched(
-    oldDrivers,
-    project.drivers,
-    graph.driverPlaces,
-    graph.drivers,
-    (driver, i, old) => {
-      const made = compileDriver(driver, i, driverContext(project, structure));
-      return made.ok && driver.muted === oldDrivers[i]!.muted && isWiredAlike(made.value, old)
-        ? made.value
-        : null;
-    },
-  );
-  const constraints = patched(
-    oldConstraints,
-    project.constraints,
-    graph.constraintPlaces,
-    graph.constraints,
-    (constraint, i, old) => {
-      const made = compileConstraint(constraint, i, constraintContext(project, structure));
-      return made.ok && constraint.muted === oldConstraints[i]!.muted && isHeldAlike(made.value, old)
-        ? made.value
-        : null;
-    },
-  );
-  if (!drivers || !constraints) return null;
-  const batches = patchedBatches(graph.batches, graph.drivers, drivers);
-  if (!batches) return null;
-  const formulas = graph.formulas.map((formula, i) =>
-    drivers[i] === graph.drivers[i] ? formula : undefined,
-  );
-  return { ...graph, drivers, constraints, batches, formulas };
+  const driven = withDrivers(graph, before.drivers, project, structure);
+  return driven && withConstraints(driven, before.constraints, project, structure);
 }
 
-/** What was compiled of a list with the changed entries compiled anew; null where one is muted now or wired another way. */
-function patched<T extends { readonly muted: boolean }, C>(
-  before: readonly T[],
-  after: readonly T[],
-  places: readonly number[],
-  compiled: readonly C[],
-  compileAnew: (entry: T, i: number, old: C) => C | null,
-): readonly C[] | null {
-  if (before === after) return compiled;
-  let next: C[] | null = null;
-  for (let i = 0; i < after.length; i++) {
-    if (after[i] === before[i]) continue;
-    if (after[i]!.muted && before[i]!.muted) continue;
-    const number = firstAtOrAfter(places, i);
-    if (places[number] !== i) return null;
-    const made = compileAnew(after[i]!, i, compiled[number]!);
-    if (!made) return null;
-    (next ??= compiled.slice())[number] = made;
+/** What is changed of a graph whose drivers are changed. */
+interface Changed {
+  readonly drivers: CompiledDriver[];
+  readonly formulas: (FormulaLanes | undefined)[];
+  readonly batches: FormulaLanes[];
+  readonly driversOf: (readonly number[])[];
+}
+
+function withDrivers(
+  graph: Graph,
+  before: readonly Driver[],
+  project: Project,
+  structure: Structure,
+): Graph | null {
+  const places = before === project.drivers ? [] : changedPlaces(before, project.drivers);
+  if (places.length === 0) return graph;
+  const changed: Changed = {
+    drivers: graph.drivers.slice(),
+    formulas: graph.formulas.slice(),
+    batches: graph.batches.slice(),
+    driversOf: graph.driversOf.slice(),
+  };
+  for (const place of places) {
+    const driver = project.drivers[place]!;
+    const number = firstAtOrAfter(graph.driverPlaces, place);
+    if (graph.driverPlaces[number] !== place) {
+      if (driver.muted && before[place]!.muted) continue;
+      return null;
+    }
+    const made = compileDriver(driver, place, driverContext(project, structure));
+    if (!made.ok || !isWiredAlike(made.value, graph.drivers[number]!)) return null;
+    if (!changeDriver(graph, changed, number, made.value, driver.muted)) return null;
   }
-  return next ?? compiled;
+  return { ...graph, ...changed };
+}
+
+/** Puts a driver in the place of one that is wired alike; false where its formula lies among others of a shape that it has no more. */
+function changeDriver(
+  graph: Graph,
+  changed: Changed,
+  number: number,
+  driver: CompiledDriver,
+  muted: boolean,
+): boolean {
+  const lane = laneAt(graph.lanes, number);
+  if (lane && driver.formula?.shape !== graph.drivers[number]!.formula!.shape) return false;
+  if (lane) changed.batches[lane.batch] = changed.batches[lane.batch]!.with(lane.lane, driver, muted);
+  changed.drivers[number] = driver;
+  changed.formulas[number] = undefined;
+  const slot = graph.nodeOfSlot.get(driver.target)! - graph.partRoom;
+  const acting = changed.driversOf[slot]!;
+  if (acting.includes(number) === muted)
+    changed.driversOf[slot] = muted
+      ? acting.filter((each) => each !== number)
+      : [...acting, number].sort((a, b) => a - b);
+  return true;
+}
+
+function withConstraints(
+  graph: Graph,
+  before: readonly Constraint[],
+  project: Project,
+  structure: Structure,
+): Graph | null {
+  const places = before === project.constraints ? [] : changedPlaces(before, project.constraints);
+  if (places.length === 0) return graph;
+  const constraints = graph.constraints.slice();
+  for (const place of places) {
+    const constraint = project.constraints[place]!;
+    const wasMuted = before[place]!.muted;
+    if (constraint.muted && wasMuted) continue;
+    if (constraint.muted || wasMuted) return null;
+    const number = firstAtOrAfter(graph.constraintPlaces, place);
+    const made = compileConstraint(constraint, place, constraintContext(project, structure));
+    if (!made.ok || !isHeldAlike(made.value, graph.constraints[number]!)) return null;
+    constraints[number] = made.value;
+  }
+  return { ...graph, constraints };
+}
+
+/** The graph with a part at the end of the list that nothing reads yet; null where no number is left for it. */
+export function grownGraph(graph: Graph, parts: number): Graph | null {
+  if (parts > graph.partRoom) return null;
+  const order = withOneMore(graph.order, parts - 1);
+  const steps = graph.steps === graph.order ? order : withOneMore(graph.steps, parts - 1);
+  return { ...graph, order, steps };
 }
 
 function isWiredAlike(a: CompiledDriver, b: CompiledDriver): boolean {
@@ -101,24 +140,4 @@ function isHeldAlike(a: CompiledConstraint, b: CompiledConstraint): boolean {
 
 function isSameList(a: readonly number[], b: readonly number[]): boolean {
   return a.length === b.length && a.every((each, i) => each === b[i]);
-}
-
-/** Batches with those made anew of which a formula changed; null where one has another shape now. */
-function patchedBatches(
-  batches: readonly FormulaLanes[],
-  before: readonly CompiledDriver[],
-  after: readonly CompiledDriver[],
-): readonly FormulaLanes[] | null {
-  const changed = new Set<number>();
-  if (before !== after) before.forEach((driver, i) => driver !== after[i] && changed.add(i));
-  for (const i of changed) if (before[i]!.formula?.shape !== after[i]!.formula?.shape) return null;
-  if (changed.size === 0) return batches;
-  return batches.map((batch) =>
-    batch.numbers.some((number) => changed.has(number))
-      ? new FormulaLanes(
-          Array.from(batch.numbers, (number) => after[number]!),
-          [...batch.numbers],
-        )
-      : batch,
-  );
 }

@@ -1,16 +1,16 @@
-import type { Project, Result } from '../project';
+import type { Curve, Project, Result } from '../project';
 import { activeClip, secondsPerFrame } from '../project';
 import type { Jet } from '../law';
 import type { CompiledCurve, CurveContext } from '../curve';
 import type { CompiledDriver, Reader } from '../drive';
 import type { CompiledConstraint } from '../rig';
-import { ClipValues, PlacedValues, type BaseValues } from './base-values';
+import { clipValues, PlacedValues, type BaseValues, type ClipValues } from './base-values';
 import { buildGraph } from './build-graph';
 import type { Graph } from './graph';
 import { JetMoment, type JetFrames } from './jet-moment';
 import { Moment, type FrameOutput } from './moment';
-import { patchedGraph } from './patched-graph';
-import { growsOutOf, isAlike, structureOf, type Structure } from './structure';
+import { grownGraph, patchedGraph } from './patched-graph';
+import { isAlike, isGrown, structureOf, type Structure } from './structure';
 
 /** A project flattened for evaluation. Reading it changes nothing that a reader can see. */
 export interface Program {
@@ -54,30 +54,58 @@ export interface CompileOptions {
   readonly previous?: Program;
 }
 
-/** Compiles a project, or gives the problems that keep it from being evaluated. */
+/**
+ * Compiles a project, or gives the problems that keep it from being evaluated. What was compiled for the same project before, as
+ * after an undo, is taken as it is.
+ */
 export function compile(project: Project, options: CompileOptions = {}): Result<Program> {
-  const clip =
-    options.clip === undefined ? activeClip(project) : project.clips.find(({ id }) => id === options.clip);
   const previous = options.previous as GraphProgram | undefined;
-  const placed = options.clip === undefined && project.arrangement.length > 0;
-  const structure = structureOf(project.parts, previous?.structure);
-  const context: CurveContext = previous?.fits(project)
-    ? previous.context
-    : { secondsPerFrame: secondsPerFrame(project.rate), gravity: project.gravity };
-  const curves = clip?.curves ?? [];
-  const same = previous?.context === context ? previous : undefined;
-  const values =
-    same && growsOutOf(structure, same.structure)
-      ? same.clip.next(curves, structure)
-      : new ClipValues(curves, structure, context);
-  const graph: Result<Graph> =
-    same && isAlike(structure, same.structure) ? same.graphFor(project) : buildGraph(project, structure);
-  if (!graph.ok) return graph;
-  const isSame = same?.structure === structure && values === same.clip && graph.value === same.graph;
-  if (isSame && !placed && !same.placed) return { ok: true, value: same };
-  const base = placed ? new PlacedValues(project, structure, context) : values;
-  return { ok: true, value: new GraphProgram(project, structure, context, values, base, graph.value) };
+  const known = options.clip === undefined ? compiledBefore.get(project) : undefined;
+  const made: Result<Compiled> = known
+    ? { ok: true, value: known }
+    : compileParts(project, options.clip, previous);
+  if (!made.ok) return made;
+  const compiled = made.value;
+  if (options.clip === undefined) compiledBefore.set(project, compiled);
+  const isSame = previous && MADE_OF.every((piece) => previous[piece] === compiled[piece]);
+  return { ok: true, value: isSame ? previous : new GraphProgram(project, compiled) };
 }
+
+/** What a program is made of: all that is compiled, without what it remembers of frames. */
+interface Compiled {
+  readonly structure: Structure;
+  readonly context: CurveContext;
+  readonly clip: ClipValues;
+  readonly base: BaseValues;
+  readonly graph: Graph;
+}
+const MADE_OF = ['structure', 'context', 'clip', 'base', 'graph'] as const;
+
+const compiledBefore = new WeakMap<Project, Compiled>();
+
+function compileParts(
+  project: Project,
+  clipId: string | undefined,
+  previous: GraphProgram | undefined,
+): Result<Compiled> {
+  const clip = clipId === undefined ? activeClip(project) : project.clips.find(({ id }) => id === clipId);
+  const structure = structureOf(project.parts, previous?.structure);
+  const same = previous?.fits(project) ? previous : undefined;
+  const context = same?.context ?? {
+    secondsPerFrame: secondsPerFrame(project.rate),
+    gravity: project.gravity,
+  };
+  const values = clipValues(clip?.curves ?? NO_CURVES, structure, context, same?.clip);
+  const graph = same?.graphFor(project, structure) ?? buildGraph(project, structure);
+  if (!graph.ok) return graph;
+  const isPlaced = clipId === undefined && project.arrangement.length > 0;
+  const base = isPlaced
+    ? (same?.placedFor(project, structure) ?? new PlacedValues(project, structure, context))
+    : values;
+  return { ok: true, value: { structure, context, clip: values, base, graph: graph.value } };
+}
+
+const NO_CURVES: readonly Curve[] = [];
 
 /** Values and matrices at other frames that a program remembers of one node. */
 const MOST_FRAMES = 256;
@@ -87,8 +115,12 @@ const MOST_JET_FRAMES = 1024;
 const MOST_MOMENTS = 4;
 
 class GraphProgram implements Program, JetFrames {
+  readonly structure: Structure;
+  readonly context: CurveContext;
+  readonly clip: ClipValues;
+  readonly base: BaseValues;
+  readonly graph: Graph;
   readonly secondsPerFrame: number;
-  readonly placed: boolean;
   private movingChannels: readonly string[] | undefined;
   private readonly moments: Moment[] = [];
   private readonly values = new Map<number, Map<number, number>>();
@@ -99,14 +131,14 @@ class GraphProgram implements Program, JetFrames {
 
   constructor(
     private readonly project: Project,
-    readonly structure: Structure,
-    readonly context: CurveContext,
-    readonly clip: ClipValues,
-    readonly base: BaseValues,
-    readonly graph: Graph,
+    { structure, context, clip, base, graph }: Compiled,
   ) {
+    this.structure = structure;
+    this.context = context;
+    this.clip = clip;
+    this.base = base;
+    this.graph = graph;
     this.secondsPerFrame = context.secondsPerFrame;
-    this.placed = base !== clip;
   }
 
   get curves(): readonly CompiledCurve[] {
@@ -132,7 +164,9 @@ class GraphProgram implements Program, JetFrames {
     this.movingChannels ??= [
       ...new Set([
         ...this.base.channels,
-        ...this.graph.drivers.map((driver) => this.structure.channels[driver.target]!),
+        ...this.graph.driversOf.flatMap((drivers, i) =>
+          drivers.length > 0 ? [this.structure.channels[this.graph.drivenSlots[i]!]!] : [],
+        ),
       ]),
     ];
     return this.movingChannels;
@@ -144,16 +178,30 @@ class GraphProgram implements Program, JetFrames {
     return rate.frames * project.rate.per === rate.per * project.rate.frames && gravity === project.gravity;
   }
 
-  /** The graph of a project over a structure alike: this program's, with what was changed, or one made anew. */
-  graphFor(project: Project): Result<Graph> {
+  /** The graph of a project that came out of this one: this program's, with what was changed; null where it has to be built anew. */
+  graphFor(project: Project, structure: Structure): Result<Graph> | null {
     const { drivers, constraints, range } = this.project;
     const fits =
       project.drivers === drivers &&
       project.constraints === constraints &&
       (constraints.length === 0 || (range.start === project.range.start && range.end === project.range.end));
-    if (fits) return { ok: true, value: this.graph };
-    const patched = patchedGraph(this.graph, this.project, project, this.structure);
-    return patched ? { ok: true, value: patched } : buildGraph(project, this.structure);
+    const grown = isGrown(structure, this.structure);
+    if (!grown && !isAlike(structure, this.structure)) return null;
+    const graph = fits
+      ? grown
+        ? grownGraph(this.graph, structure.parts.length)
+        : this.graph
+      : grown
+        ? null
+        : patchedGraph(this.graph, this.project, project, structure);
+    return graph && { ok: true, value: graph };
+  }
+
+  /** The placed clips of a project that came out of this one, where nothing of them is changed. */
+  placedFor(project: Project, structure: Structure): BaseValues | null {
+    const { arrangement, clips } = this.project;
+    const fits = this.base !== this.clip && arrangement === project.arrangement && clips === project.clips;
+    return fits && isAlike(structure, this.structure) ? this.base : null;
   }
 
   createOutput(): FrameOutput {
@@ -175,7 +223,9 @@ class GraphProgram implements Program, JetFrames {
   }
 
   isDriven(slot: number): boolean {
-    return this.graph.nodeOfSlot.has(slot);
+    const { nodeOfSlot, driversOf, partRoom } = this.graph;
+    const node = nodeOfSlot.get(slot);
+    return node !== undefined && driversOf[node - partRoom]!.length > 0;
   }
 
   channelValue(slot: number, frame: number): number {

@@ -1,6 +1,15 @@
 import type { Part } from '../project';
-import { channelName, firstAfter, partProperties, splitChannel, TRANSFORM_PROPERTIES } from '../project';
+import {
+  changedPlaces,
+  channelName,
+  firstAfter,
+  partProperties,
+  replacedAt,
+  splitChannel,
+  TRANSFORM_PROPERTIES,
+} from '../project';
 import { hierarchy, transformFrame, type Hierarchy, type TransformFrame } from '../rig';
+import { withOneMore } from './lists';
 
 /** Finds places and slots by name. */
 export interface Finder {
@@ -125,11 +134,10 @@ function build(parts: readonly Part[]): Structure {
 function takenOver(parts: readonly Part[], previous: Structure): Structure | null {
   const before = previous.parts;
   if (parts.length !== before.length && parts.length !== before.length + 1) return null;
-  const changed: number[] = [];
-  for (let i = 0; i < before.length; i++) if (parts[i] !== before[i]) changed.push(i);
+  const changed = changedPlaces(before, parts);
   const shared = (previous.partIndex as PartFinder).shared;
   if (parts.length > before.length)
-    return changed.length > 0 ? null : withOneMore(parts, parts.at(-1)!, previous, shared);
+    return changed.length > 0 ? null : grown(parts, parts.at(-1)!, previous, shared);
   let { rest, frames } = previous;
   for (const i of changed) {
     const [part, was] = [parts[i]!, before[i]!];
@@ -143,7 +151,7 @@ function takenOver(parts: readonly Part[], previous: Structure): Structure | nul
       properties.forEach((each, n) => (rest[previous.firstSlot[i]! + n] = each.rest));
     }
     if (isFramedAlike(part, was)) continue;
-    frames = [...frames.slice(0, i), transformFrame(part), ...frames.slice(i + 1)];
+    frames = replacedAt(frames, i, transformFrame(part));
   }
   const { hierarchy: above, firstSlot, channels } = previous;
   return finished(parts, shared, { hierarchy: above, frames, firstSlot, channels, rest });
@@ -161,10 +169,21 @@ function isFramedAlike(part: Part, was: Part): boolean {
   );
 }
 
-/** Whether all slots of an earlier structure are where they were. */
+/** Whether all slots of an earlier structure are where they were; there may be more. */
 export function growsOutOf(structure: Structure, earlier: Structure): boolean {
   if (structure.firstSlot === earlier.firstSlot) return true;
   return structure.grownFrom?.firstSlot === earlier.firstSlot;
+}
+
+/** Whether a structure is an earlier one with a part added, and nothing else. */
+export function isGrown(structure: Structure, earlier: Structure): boolean {
+  const from = structure.grownFrom;
+  return (
+    from !== undefined &&
+    from.firstSlot === earlier.firstSlot &&
+    from.frames === earlier.frames &&
+    from.rest === earlier.rest
+  );
 }
 
 /** Whether whatever was compiled for one structure holds for another. */
@@ -172,7 +191,7 @@ export function isAlike(a: Structure, b: Structure): boolean {
   return a.firstSlot === b.firstSlot && a.frames === b.frames && a.rest === b.rest;
 }
 
-function withOneMore(
+function grown(
   parts: readonly Part[],
   part: Part,
   previous: Structure,
@@ -185,11 +204,11 @@ function withOneMore(
   const properties = partProperties(part);
   return finished(parts, shared, {
     hierarchy: {
-      order: extended(previous.hierarchy.order, place),
-      parents: extended(previous.hierarchy.parents, parent),
+      order: withOneMore(previous.hierarchy.order, place),
+      parents: withOneMore(previous.hierarchy.parents, parent),
     },
     frames: [...previous.frames, transformFrame(part)],
-    firstSlot: extended(previous.firstSlot, previous.channels.length),
+    firstSlot: withOneMore(previous.firstSlot, previous.channels.length),
     grownFrom: { firstSlot: previous.firstSlot, frames: previous.frames, rest: previous.rest },
     channels: previous.channels.concat(properties.map(({ property }) => channelName(part.id, property))),
     rest: extendedBy(
@@ -203,12 +222,5 @@ function extendedBy(list: Float64Array, more: readonly number[]): Float64Array {
   const longer = new Float64Array(list.length + more.length);
   longer.set(list);
   longer.set(more, list.length);
-  return longer;
-}
-
-function extended(list: Int32Array, last: number): Int32Array {
-  const longer = new Int32Array(list.length + 1);
-  longer.set(list);
-  longer[list.length] = last;
   return longer;
 }

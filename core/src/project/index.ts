@@ -1,4 +1,5 @@
 export * from './types';
+export * from './changed-places';
 export * from './channel';
 export * from './curve-fields';
 export * from './failure';

@@ -1,4 +1,4 @@
-import { changePart, type MeshPart, type Project, type Shape, type Vec3 } from '@kaizen/core';
+import { changePart, replacedAt, type MeshPart, type Project, type Shape, type Vec3 } from '@kaizen/core';
 
 /** A length of a part that is dragged: where its handle stands and which way it grows, in the part's own space. */
 export interface ShapeHandle {
@@ -56,7 +56,7 @@ function sizeHandles(part: MeshPart): readonly ShapeHandle[] {
       const size: readonly number[] = geometry.size;
       return size.map((extent, i) =>
         handle(`extent ${letters[i]!}`, 'XYZ'.indexOf(letters[i]!), extent / 2, extent, 2, (shape, next) =>
-          'size' in shape ? ({ ...shape, size: replaced(shape.size, i, next) } as Shape) : shape,
+          'size' in shape ? ({ ...shape, size: replacedAt(shape.size, i, next) } as Shape) : shape,
         ),
       );
     }
@@ -134,8 +134,4 @@ function radiusHandles(part: MeshPart): readonly ShapeHandle[] {
         ),
     })),
   );
-}
-
-function replaced(list: readonly number[], at: number, value: number): readonly number[] {
-  return list.map((each, i) => (i === at ? value : each));
 }
