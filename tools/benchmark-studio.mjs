@@ -1,6 +1,7 @@
 /** What a user of the whole studio waits for: a project of 6,000 curves dropped on the page, and edited there. */
 import { spawn } from 'node:child_process';
 import { measureDrivetrain } from './benchmark-drivetrain.mjs';
+import { measureModel } from './benchmark-model.mjs';
 import { root } from './build.mjs';
 
 const PORT = 4297;
@@ -43,8 +44,11 @@ export function bigProject(count = PARTS) {
   };
 }
 
-/** `validator` is a script that leaves the generated validator as `window.validate`. */
-export async function measureStudio(browser, validator) {
+/**
+ * `validator` is a script that leaves the generated validator as `window.validate`, `upload` one that leaves the least that a model
+ * costs as `window.readAndDrawn`.
+ */
+export async function measureStudio(browser, { validator, upload }) {
   const server = spawn(process.execPath, ['server/dist/main.js'], {
     cwd: root,
     env: { ...process.env, PORT: String(PORT) },
@@ -70,7 +74,9 @@ export async function measureStudio(browser, validator) {
     await page.close();
     const reference = await parsedAndChecked(browser, validator, text);
     const empty = await readyOf(browser, bigProject(1));
-    const drivetrain = await measureDrivetrain((source) => opened(browser, source));
+    const open = (source) => opened(browser, source);
+    const model = await measureModel(browser, open, JSON.stringify(bigProject(1)), upload);
+    const drivetrain = await measureDrivetrain(open);
     const size = (text.length / 1e6).toFixed(1);
     const software = 'Chromium without a GPU: the view is drawn by the processor';
     return [
@@ -87,6 +93,7 @@ export async function measureStudio(browser, validator) {
         50,
         'ms',
       ),
+      model,
       ...drivetrain,
     ];
   } finally {

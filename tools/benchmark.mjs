@@ -24,7 +24,10 @@ const bundle = (name, platform) =>
 await bundle('main', 'node');
 await bundle('in-page', 'browser');
 await bundle('validator', 'browser');
-const validator = readFileSync(`${root}benchmark/dist/validator.mjs`, 'utf8');
+await bundle('model-upload', 'browser');
+const [validator, upload] = ['validator', 'model-upload'].map((name) =>
+  readFileSync(`${root}benchmark/dist/${name}.mjs`, 'utf8'),
+);
 const inPage = JSON.stringify(await measureInPages(`${root}benchmark/dist/in-page.mjs`));
 const ran = spawnSync(process.execPath, [`${root}benchmark/dist/main.mjs`, root, inPage], {
   stdio: 'inherit',
@@ -49,7 +52,7 @@ async function measureInPages(path) {
     const handle = await page.waitForFunction(() => globalThis.measured, null, { timeout: 240_000 });
     const measured = await handle.jsonValue();
     await page.close();
-    return [...measured, ...sampleRates(), ...(await measureStudio(browser, validator))];
+    return [...measured, ...sampleRates(), ...(await measureStudio(browser, { validator, upload }))];
   } finally {
     await browser.close();
   }

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { strToU8, unzipSync, zipSync } from 'fflate';
-import { bytesOfUri, dataUri, fromBase64, sha256Hex, toBase64 } from './asset-bytes';
+import { bytesOfUri, dataUri, fromBase64, sha256Hex, sha256OfLarge, toBase64 } from './asset-bytes';
 import { readKaizenZip, writeKaizenZip } from './kaizen-zip';
 import { encodeName, propertyUnit, channelKind, restValue } from '../project';
 import { testProject } from '../../testing/project';
@@ -44,6 +44,18 @@ describe('bytes of assets', () => {
     expect(sha256Hex(new Uint8Array(0))).toBe(
       'e3b0c44298fc1c149afbf4c8996fb92427ae41e4649b934ca495991b7852b855',
     );
+  });
+
+  it('have the same by the platform as without it', async () => {
+    const large = Uint8Array.from({ length: 300_000 }, (_, i) => (i * 131) & 255);
+    expect(await sha256OfLarge(large)).toBe(sha256Hex(large));
+    const own = Object.getOwnPropertyDescriptor(globalThis, 'crypto')!;
+    Object.defineProperty(globalThis, 'crypto', { value: undefined, configurable: true });
+    try {
+      expect(await sha256OfLarge(large)).toBe(sha256Hex(large));
+    } finally {
+      Object.defineProperty(globalThis, 'crypto', own);
+    }
   });
 });
 

@@ -152,3 +152,4 @@ function ring(steps: number, at: (angle: number) => [number, number]): [number, 
 
 export type { TriangleMesh } from './mesh';
 export { refineMesh } from './refine';
+export { meshEdges, type MeshEdges } from './mesh-edges';

@@ -8,7 +8,7 @@ import {
   type Rate,
 } from '../../project';
 import { readDocument, referenceProblems } from '../../file';
-import { dataUri, sha256Hex } from '../asset-bytes';
+import { dataUri, sha256OfLarge } from '../asset-bytes';
 import { namedUri, type AssetBytes } from '../assets-beside';
 import { writeGlb } from './container';
 import { gltfDigest } from './digest';
@@ -76,7 +76,7 @@ async function bringForeign(
   const { json } = document;
   const name = fileName.replace(/\.(glb|gltf)$/i, '') || 'Model';
   const glb = writeGlb(document);
-  const sha256 = sha256Hex(glb);
+  const sha256 = await sha256OfLarge(glb);
   progress?.(0.5);
   const asset: Asset = {
     id: `model-${sha256.slice(0, 8)}`,

@@ -1,8 +1,9 @@
 import { exportSpare } from './export.client';
+import { meshSpare } from './mesh.client';
 import { readSpare } from './read.client';
 import { shapeSpare } from './shape.client';
 
 /** Opens a worker of each kind ahead of its use. */
 export function prepareWorkers(): void {
-  for (const spare of [readSpare, exportSpare, shapeSpare]) spare.prepare();
+  for (const spare of [readSpare, exportSpare, shapeSpare, meshSpare]) spare.prepare();
 }

@@ -1,5 +1,5 @@
 import { DestroyRef, effect, Injectable, inject, signal, untracked } from '@angular/core';
-import { addSound, namedUri, sha256Hex, type Asset, type Project, type Sound } from '@kaizen/core';
+import { addSound, namedUri, sha256OfLarge, type Asset, type Project, type Sound } from '@kaizen/core';
 import { soundType } from '../../open/files';
 import { Assets } from '../../state/assets';
 import { Studio } from '../../state/studio';
@@ -52,7 +52,7 @@ export class SoundShelf {
   /** Takes a sound file into the project, at the playhead; one sentence where the browser can't decode it. */
   async take(name: string, bytes: Uint8Array): Promise<void> {
     const type = soundType(name)!;
-    const sha256 = sha256Hex(bytes);
+    const sha256 = await sha256OfLarge(bytes);
     try {
       await this.decode(sha256, bytes);
     } catch {

@@ -44,8 +44,11 @@ export class Ghosts {
   }
 
   private creasesOf(edges: BufferGeometry): BufferGeometry {
-    let lines = this.creases.get(edges);
-    if (!lines) this.creases.set(edges, (lines = creaseLines(edges)));
+    const known = this.creases.get(edges);
+    if (known) return known;
+    const lines = creaseLines(edges);
+    // Edges that are still awaited have none yet.
+    if (edges.getIndex()) this.creases.set(edges, lines);
     return lines;
   }
 

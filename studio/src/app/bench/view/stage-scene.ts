@@ -19,9 +19,12 @@ import {
   type Project,
 } from '@kaizen/core';
 import { token } from '../../ui/theme';
+import { prepareMesh } from '../../workers/mesh.client';
+import { Arrivals } from './arrivals';
 import { assetMeshes, type AssetMesh, type BytesOf } from './asset-loader';
 import { DepthPass, type Lens } from './depth-pass';
 import { isSkinned, lookAt, placePart, showLines, type DrawnPart } from './drawn-part';
+import { FirstLook } from './first-look';
 import { Ghosts } from './ghosts';
 import { Ground, shadowMatrix } from './ground';
 import type { Inks } from './ink-material';
@@ -29,11 +32,11 @@ import { PartLines } from './part-lines';
 import { partOnRay, type PartHit } from './part-on-ray';
 import { deformedSolid, type DeformedSolid } from './solids/deformed-solid';
 import { bends, ModelSolid } from './solids/model-solid';
-import { prepareForRays } from './solids/ray-on-solid';
 import { Solids } from './solids/solids';
 import { Seen } from './seen';
 import { DRAWN, surroundingsAt } from './surroundings';
 import { TrailObject, type Bead } from './trail';
+import type { DrawnSoFar } from './view-screen';
 
 /** How bright things are under a sky without light. */
 const DARKEST = 0.4;
@@ -60,7 +63,7 @@ export class StageScene {
     dim: { value: 1 },
     flatten: new Matrix4(),
   };
-  private readonly solids = new Solids(this.inks);
+  private readonly solids: Solids;
   readonly seen = new Seen();
   private depth: DepthPass | null = null;
   private surroundings = DRAWN;
@@ -69,17 +72,23 @@ export class StageScene {
   private selected: readonly string[] = [];
   private floor = 0;
   private onChange: () => void = () => undefined;
-  /** Parts whose model's meshes are on their way, and how many have come since all had. */
-  private readonly arrivals = { awaited: 0, come: 0 };
   private onArrival: (share: number) => void = () => undefined;
+  /** Parts whose model's meshes are on their way, and meshes whose edges are. */
+  private readonly meshes = new Arrivals(
+    () => this.onChange(),
+    (share) => this.onArrival(share),
+  );
+  private readonly edges = new Arrivals(() => this.onChange());
+  private readonly firstLook = new FirstLook();
   private onFailure: (model: string, reason: string) => void = () => undefined;
 
   constructor(
     canvas: HTMLCanvasElement | OffscreenCanvas,
     private readonly bytesOf: BytesOf,
     /** Runs something soon, or after all else, a few milliseconds of such things at a time. */
-    private readonly inTurn: (run: () => void, last?: boolean) => void,
+    private readonly inTurn: (run: () => void) => void,
   ) {
+    this.solids = new Solids(this.inks, (mesh) => this.firstLook.after(() => prepareMesh(mesh)), this.edges);
     this.renderer = new WebGLRenderer({ canvas, antialias: true, preserveDrawingBuffer: true });
     this.renderer.setPixelRatio(Math.min(2, devicePixelRatio));
     this.scene.matrixWorldAutoUpdate = false;
@@ -133,7 +142,6 @@ export class StageScene {
     this.lit = lit;
     this.inks.light.copy(towards);
     this.inks.direct.value = up ? 1 : 0;
-    this.solids.shadows.visible = up;
     if (up) this.inks.flatten.copy(shadowMatrix(this.floor, towards));
     const night = document.documentElement.dataset['theme'] === 'night';
     this.inks.dim.value = (night ? 0.5 : 1) * (DARKEST + (1 - DARKEST) * sky);
@@ -195,15 +203,15 @@ export class StageScene {
     const { asset: id, node } = part.geometry;
     const asset = project.assets.find((candidate) => candidate.id === id);
     if (!asset) return;
-    this.arrivals.awaited++;
+    this.meshes.await();
     assetMeshes(asset, node, this.bytesOf).then(
       (meshes) =>
         this.inTurn(() => {
           this.addMeshes(drawn, meshes);
-          this.arrived();
+          this.meshes.arrived();
         }),
       (error: unknown) => {
-        this.arrived();
+        this.meshes.arrived();
         if (this.drawn.get(part.id) === drawn)
           this.onFailure(asset.name, error instanceof Error ? error.message : String(error));
       },
@@ -212,14 +220,17 @@ export class StageScene {
 
   /** Whether meshes of models are still on their way. */
   get isArriving(): boolean {
-    return this.arrivals.awaited > 0;
+    return !this.meshes.isOver;
   }
 
-  private arrived(): void {
-    const { awaited, come } = this.arrivals;
-    const left = come + 1 < awaited;
-    Object.assign(this.arrivals, left ? { come: come + 1 } : { awaited: 0, come: 0 });
-    this.onArrival(left ? (come + 1) / awaited : 1);
+  get drawnSoFar(): DrawnSoFar {
+    if (this.isArriving) return 'drawing';
+    return this.edges.isOver ? 'drawn' : 'faces';
+  }
+
+  /** A drawing was shown that had so much. */
+  wasSeen(soFar: DrawnSoFar): void {
+    if (soFar !== 'drawing') this.firstLook.seen();
   }
 
   /** A model's meshes arrive late: a part that went or was changed meanwhile takes none. */
@@ -236,11 +247,9 @@ export class StageScene {
     }
     for (const [i, { batch, slot }] of drawn.solids.entries()) {
       batch.look(slot, drawn.ownLooks[i]!);
-      this.inTurn(() => prepareForRays(batch.drawn.solid), true);
       batch.choose(slot, drawn.chosen);
     }
     placePart(drawn);
-    this.onChange();
   }
 
   setSelected(ids: readonly string[]): void {
@@ -352,6 +361,8 @@ export class StageScene {
       this.renderer.setSize(width, height, false);
     this.ground.follow(target, camera.position.distanceTo(target), this.floor);
     place(this.ground.mesh);
+    // A model is seen first by its faces alone: without a card each time its triangles are drawn once more takes as long again.
+    this.solids.shadows.visible = this.surroundings.up && this.edges.isOver;
     if (lens) (this.depth ??= new DepthPass()).draw(this.renderer, this.scene, camera, lens);
     else this.renderer.render(this.scene, camera);
   }

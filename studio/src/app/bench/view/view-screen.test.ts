@@ -1,11 +1,11 @@
 import { jest } from '@jest/globals';
 import type { WebGLRenderer } from 'three';
-import { ViewScreen } from './view-screen';
+import { ViewScreen, type DrawnSoFar } from './view-screen';
 
 const SIGNALED = 1;
 
 /** A screen whose drawings are finished when the test says so, and what happened on it, in order. */
-function screen(name = 'SwiftShader') {
+function screen(name = 'SwiftShader', soFar: () => DrawnSoFar = () => 'drawn') {
   const did: string[] = [];
   let finished = false;
   const gl = {
@@ -21,6 +21,7 @@ function screen(name = 'SwiftShader') {
   const shown = {
     width: 1,
     height: 1,
+    seen: '',
     dataset: {} as Record<string, string>,
     getContext: () => ({ drawImage: () => did.push('copy') }),
   };
@@ -30,6 +31,8 @@ function screen(name = 'SwiftShader') {
     drawn as OffscreenCanvas,
     shown as unknown as HTMLCanvasElement,
     () => did.push('prepare'),
+    soFar,
+    (soFar) => (shown.seen = soFar),
   );
   return { made, did, shown, finish: (is: boolean) => (finished = is) };
 }
@@ -54,6 +57,18 @@ describe('the screen of the view', () => {
     finish(true);
     await pass(10);
     expect([did.at(-1), shown.width, shown.height, shown.dataset['state']]).toEqual(['copy', 8, 4, 'drawn']);
+  });
+
+  it('says that it is drawn only when all has come that is to be drawn', async () => {
+    let soFar: DrawnSoFar = 'faces';
+    const { made, did, shown } = screen('A graphics card', () => soFar);
+    made.show(() => undefined);
+    await pass(20);
+    expect([did.at(-1), shown.dataset['state'], shown.seen]).toEqual(['copy', 'faces', 'faces']);
+    soFar = 'drawn';
+    made.show(() => undefined);
+    await pass(20);
+    expect(shown.dataset['state']).toBe('drawn');
   });
 
   it('draws at once with a graphics card', async () => {

@@ -3,6 +3,9 @@ import type { WebGLRenderer } from 'three';
 /** How often it is looked whether a drawing is finished, in milliseconds. */
 const LOOK_EVERY = 4;
 
+/** All that is to be drawn; the faces of all models but not all their edges; or less. */
+export type DrawnSoFar = 'drawn' | 'faces' | 'drawing';
+
 /** Something to draw, and what is done with it once it is finished. */
 interface Drawing {
   readonly draw: () => void;
@@ -24,12 +27,18 @@ export class ViewScreen {
   private working = false;
   private prepared = false;
   private left = false;
+  /** How much the drawing has that is shown. */
+  private soFar: DrawnSoFar = 'drawing';
 
   constructor(
     renderer: WebGLRenderer,
     private readonly drawn: OffscreenCanvas,
     private readonly shown: HTMLCanvasElement,
     private readonly prepare: () => void,
+    /** How much has come of what is to be drawn. */
+    private readonly drawnSoFar: () => DrawnSoFar,
+    /** Told how much each drawing has that is shown. */
+    private readonly seen: (soFar: DrawnSoFar) => void,
   ) {
     this.pen = shown.getContext('2d', { alpha: false })!;
     this.gl = renderer.getContext() as WebGL2RenderingContext;
@@ -41,7 +50,14 @@ export class ViewScreen {
    * under way only the last is drawn.
    */
   show(draw: () => void): void {
-    this.toShow = { draw, finished: (drawn) => this.copy(drawn) };
+    let soFar: DrawnSoFar = 'drawing';
+    this.toShow = {
+      draw: () => {
+        soFar = this.drawnSoFar();
+        draw();
+      },
+      finished: (drawn) => this.copy(drawn, soFar),
+    };
     this.shown.dataset['state'] = 'drawing';
     if (this.asked) return;
     this.asked = true;
@@ -83,7 +99,7 @@ export class ViewScreen {
     } finally {
       this.working = false;
     }
-    this.shown.dataset['state'] = 'drawn';
+    this.shown.dataset['state'] = this.soFar;
   }
 
   private next(): Drawing | undefined {
@@ -102,11 +118,14 @@ export class ViewScreen {
     gl.deleteSync(mark);
   }
 
-  private copy(drawn: OffscreenCanvas): void {
+  private copy(drawn: OffscreenCanvas, soFar: DrawnSoFar): void {
     const { shown } = this;
     if (shown.width !== drawn.width || shown.height !== drawn.height)
       Object.assign(shown, { width: drawn.width, height: drawn.height });
     this.pen.drawImage(drawn, 0, 0);
+    this.soFar = soFar;
+    this.seen(soFar);
+    if (soFar === 'faces') shown.dataset['state'] = soFar;
   }
 }
 

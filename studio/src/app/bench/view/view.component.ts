@@ -164,10 +164,17 @@ export class ViewComponent implements AfterViewInit {
     const scene = new StageScene(
       canvas,
       (asset) => this.assets.bytesOf(asset),
-      (run, last) => turns.take(run, last),
+      (run) => turns.take(run),
     );
     this.scene = scene;
-    this.screen = new ViewScreen(scene.renderer, canvas, this.canvas().nativeElement, () => scene.prepare());
+    this.screen = new ViewScreen(
+      scene.renderer,
+      canvas,
+      this.canvas().nativeElement,
+      () => scene.prepare(),
+      () => scene.drawnSoFar,
+      (soFar) => scene.wasSeen(soFar),
+    );
     this.view = new ViewCamera(this.scene.camera, element, () => {
       this.control.shot.set(null);
       this.looks.update((count) => count + 1);
@@ -184,12 +191,7 @@ export class ViewComponent implements AfterViewInit {
         this.notices.warn(
           `${model} can’t be shown: ${reason}. Its parts keep their motion; bring the model again.`,
         ),
-      (share) => {
-        tell(share);
-        if (share < 1) return;
-        if (!this.control.placed) this.openView();
-        this.draw();
-      },
+      tell,
     );
     this.control.attach({
       show: (name) =>

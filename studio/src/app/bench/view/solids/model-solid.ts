@@ -1,4 +1,4 @@
-import { BufferAttribute, BufferGeometry, type InterleavedBufferAttribute, type SkinnedMesh } from 'three';
+import { BufferAttribute, BufferGeometry, type SkinnedMesh } from 'three';
 import {
   blendMatrix,
   Deformation,
@@ -8,6 +8,7 @@ import {
   type SkinWeights,
 } from '@kaizen/core';
 import { edgeQuads } from './edge-quads';
+import { numbersOf } from './numbers-of';
 import type { Drawn } from './solid-batch';
 
 /** The joints of a skin as a model has them: which joints pull each vertex, and where each stood when it was bound. */
@@ -138,15 +139,6 @@ function turn(out: Float32Array, still: Float32Array, matrix: Float64Array, at: 
 function copyPoints(to: BufferAttribute, from: BufferAttribute, vertices: Uint32Array): void {
   for (let i = 0; i < vertices.length; i++) to.copyAt(i, from, vertices[i]!);
   to.needsUpdate = true;
-}
-
-type Numbers = BufferAttribute | InterleavedBufferAttribute;
-
-/** The numbers of an attribute one after the other, whatever they are packed in. */
-function numbersOf(attribute: Numbers, size: number): Float32Array {
-  return Float32Array.from({ length: attribute.count * size }, (_, i) =>
-    attribute.getComponent(Math.floor(i / size), i % size),
-  );
 }
 
 /** The skin of a mesh that a loader made; null where it has none. */

@@ -8,7 +8,7 @@ import {
   type Intersection,
   type Vector3,
 } from 'three';
-import { MeshBVH } from 'three-mesh-bvh';
+import { MeshBVH, type SerializedBVH } from 'three-mesh-bvh';
 
 /** Where a ray meets a solid first. */
 export interface RayHit {
@@ -46,11 +46,13 @@ function lengthSquared(m: Float64Array, at: number): number {
 
 /**
  * Where a ray in the world meets a solid that a matrix places, from outside; null where it misses. The triangles are found by a tree
- * of boxes made at the first ray that comes near (a bounding volume hierarchy), so that a million of them cost like a few.
+ * of boxes (a bounding volume hierarchy), so that a million of them cost like a few: of a shape it is made at the first ray that comes
+ * near; a mesh whose tree is awaited is met by no ray until it is there.
  */
 export function rayOnSolid(solid: BufferGeometry, placement: Float64Array, ray: Ray): RayHit | null {
   world.fromArray(placement);
   if (solid.userData['deforms'] === true) return plainly(solid, ray);
+  if (solid.userData['awaited'] === true) return null;
   const tree = treeOf(solid);
   local.copy(ray).applyMatrix4(inverse.copy(world).invert());
   const hit = tree.raycastFirst(local, FrontSide);
@@ -59,9 +61,9 @@ export function rayOnSolid(solid: BufferGeometry, placement: Float64Array, ray: 
   return { distance: ray.origin.distanceTo(point), point };
 }
 
-/** Makes the tree of a solid ready, so that the first ray does not have to wait for it. */
-export function prepareForRays(solid: BufferGeometry): void {
-  if (solid.userData['deforms'] !== true) treeOf(solid);
+/** Takes over the tree of a solid that was made elsewhere. */
+export function takeTree(solid: BufferGeometry, tree: SerializedBVH): void {
+  trees.set(solid, MeshBVH.deserialize(tree, solid, { setIndex: false }));
 }
 
 function treeOf(solid: BufferGeometry): MeshBVH {

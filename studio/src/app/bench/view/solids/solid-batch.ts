@@ -8,17 +8,18 @@ import {
   type ShaderMaterial,
 } from 'three';
 
-/** A shape as it is drawn: its triangles, and its edges as quads. */
+/** A shape as it is drawn: its triangles, and its edges as quads, which come later where `whole` says when. */
 export interface Drawn {
   readonly solid: BufferGeometry;
   readonly edges: BufferGeometry;
+  readonly whole?: Promise<void>;
 }
 
-/** The materials of a batch: fills, lines, and the flat shadow on the floor. */
+/** The materials of a batch: fills, lines, and the flat shadow on the floor of a mesh that is closed or not. */
 export interface BatchMaterials {
   readonly fill: ShaderMaterial;
   readonly lines: ShaderMaterial;
-  readonly shadow: ShaderMaterial;
+  readonly shadow: { readonly closed: ShaderMaterial; readonly open: ShaderMaterial };
 }
 
 /** One thing in a batch; its place in the arrays changes when others go. */
@@ -51,30 +52,35 @@ const NAMES = Object.keys(ATTRIBUTES) as Name[];
  */
 export class SolidBatch {
   readonly group = new Group();
-  readonly shadow: Mesh<InstancedBufferGeometry>;
+  readonly shadow: Mesh<InstancedBufferGeometry, ShaderMaterial>;
   private readonly slots: Slot[] = [];
   private capacity = 0;
   private readonly geometries: readonly InstancedBufferGeometry[];
   private attributes = {} as Record<Name, InstancedBufferAttribute>;
 
+  private readonly lines: Mesh<InstancedBufferGeometry>;
+
   constructor(
     readonly drawn: Drawn,
-    materials: BatchMaterials,
+    private readonly materials: BatchMaterials,
   ) {
-    const meshes = (['fill', 'lines', 'shadow'] as const).map((name) => {
-      const geometry = new InstancedBufferGeometry();
-      const source = name === 'lines' ? drawn.edges : drawn.solid;
-      for (const [attribute, values] of Object.entries(source.attributes))
-        geometry.setAttribute(attribute, values);
-      geometry.setIndex(source.getIndex());
-      const mesh = new Mesh(geometry, materials[name]);
-      mesh.frustumCulled = false;
-      mesh.matrixAutoUpdate = false;
-      return mesh;
-    });
-    this.geometries = meshes.map(({ geometry }) => geometry);
-    this.group.add(meshes[0]!, meshes[1]!);
-    this.shadow = meshes[2]!;
+    if (!drawn.solid.boundingSphere) drawn.solid.computeBoundingSphere();
+    const fill = instanced(drawn.solid, materials.fill);
+    this.lines = instanced(drawn.edges, materials.lines);
+    this.shadow = instanced(drawn.solid, materials.shadow.open);
+    this.geometries = [fill, this.lines, this.shadow].map(({ geometry }) => geometry);
+    this.group.add(fill, this.lines);
+    this.takeEdges();
+  }
+
+  /** Takes over the edges that its shape has now; until it has some, no lines are drawn. */
+  takeEdges(): void {
+    const { edges } = this.drawn;
+    this.lines.visible = edges.getIndex() !== null;
+    share(edges, this.lines.geometry);
+    this.lines.geometry.boundingSphere = this.drawn.solid.boundingSphere;
+    this.shadow.material =
+      edges.userData['closed'] === true ? this.materials.shadow.closed : this.materials.shadow.open;
   }
 
   get size(): number {
@@ -173,4 +179,26 @@ export class SolidBatch {
   private resize(): void {
     for (const geometry of this.geometries) geometry.instanceCount = this.slots.length;
   }
+}
+
+/** A mesh that is drawn once for each thing of a batch. */
+function instanced(
+  source: BufferGeometry,
+  material: ShaderMaterial,
+): Mesh<InstancedBufferGeometry, ShaderMaterial> {
+  const geometry = new InstancedBufferGeometry();
+  share(source, geometry);
+  const mesh = new Mesh(geometry, material);
+  mesh.frustumCulled = false;
+  mesh.matrixAutoUpdate = false;
+  return mesh;
+}
+
+/** Has a geometry drawn by the numbers of another one. */
+function share(source: BufferGeometry, geometry: InstancedBufferGeometry): void {
+  for (const [attribute, values] of Object.entries(source.attributes))
+    geometry.setAttribute(attribute, values);
+  geometry.setIndex(source.getIndex());
+  // The renderer sorts by the middle of this; without it, it would go through all vertices of each mesh.
+  geometry.boundingSphere = source.boundingSphere ?? geometry.boundingSphere;
 }

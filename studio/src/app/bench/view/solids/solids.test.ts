@@ -1,6 +1,9 @@
 import '@angular/compiler';
-import { type BufferGeometry, Color, Matrix4, Vector2, Vector3 } from 'three';
-import type { Geometry } from '@kaizen/core';
+import { BufferAttribute, BufferGeometry, Color, Matrix4, type Mesh, Ray, Vector2, Vector3 } from 'three';
+import { shapeMesh, type Geometry } from '@kaizen/core';
+import type { MeshNumbers, PreparedMesh } from '../../../workers/mesh-api';
+import { preparedMesh } from '../../../workers/mesh-work';
+import { rayOnSolid } from './ray-on-solid';
 import type { Inks } from '../ink-material';
 import { creaseLines, edgeQuads } from './edge-quads';
 import { Solids, shapeGeometry } from './solids';
@@ -17,6 +20,8 @@ const inks: Inks = {
   dim: { value: 1 },
   flatten: new Matrix4(),
 };
+const awaited = { await: () => undefined, arrived: () => undefined };
+const solidsOf = () => new Solids(inks, (mesh) => Promise.resolve(preparedMesh(mesh)), awaited);
 const edgesOf = (quads: BufferGeometry) => quads.getAttribute('position').count / 4;
 const creases = (quads: BufferGeometry) => creaseLines(quads).getAttribute('position').count / 2;
 
@@ -58,7 +63,7 @@ describe('the edges of a mesh as quads', () => {
 
 describe('solids', () => {
   it('of one shape are drawn together, whichever object says the shape', () => {
-    const solids = new Solids(inks);
+    const solids = solidsOf();
     const [a, b] = [solids.addShape('a', box), solids.addShape('b', { ...box })];
     const other = solids.addShape('c', { shape: 'sphere', radius: 1 });
     expect(a.batch).toBe(b.batch);
@@ -69,7 +74,7 @@ describe('solids', () => {
   });
 
   it('keep their place, look and choice when another of their batch goes', () => {
-    const solids = new Solids(inks);
+    const solids = solidsOf();
     const all = ['a', 'b', 'c', 'd', 'e', 'f'].map((id) => solids.addShape(id, box));
     all.forEach(({ batch, slot }, i) => {
       batch.place(slot, new Matrix4().makeTranslation(i, 0, 0).elements);
@@ -88,7 +93,7 @@ describe('solids', () => {
   });
 
   it('that stand still upload nothing', () => {
-    const solids = new Solids(inks);
+    const solids = solidsOf();
     const { batch, slot } = solids.addShape('a', box);
     const matrix = new Matrix4().makeTranslation(1, 2, 3).elements;
     batch.place(slot, matrix);
@@ -98,5 +103,39 @@ describe('solids', () => {
     expect(placed.version).toBe(before);
     batch.place(slot, null);
     expect(placed.version).toBeGreaterThan(before);
+  });
+
+  it('of a model are drawn at once, and with edges, shadow and places to press when these have been found', async () => {
+    const told: string[] = [];
+    let find: (prepared: PreparedMesh) => void = () => undefined;
+    let asked: MeshNumbers | null = null;
+    const solids = new Solids(
+      inks,
+      (mesh) => {
+        asked = mesh;
+        return new Promise((done) => (find = done));
+      },
+      { await: () => told.push('awaited'), arrived: () => told.push('arrived') },
+    );
+    const { positions, indices } = shapeMesh({ shape: 'box', size: [1, 1, 1] });
+    const geometry = new BufferGeometry();
+    geometry.setAttribute('position', new BufferAttribute(Float32Array.from(positions), 3));
+    geometry.setIndex(Array.from(indices));
+    const { batch } = solids.addMesh('a', geometry, null);
+    expect(solids.addMesh('b', geometry, null).batch).toBe(batch);
+    const lines = batch.group.children[1] as Mesh;
+    const open = batch.shadow.material;
+    const ray = new Ray(new Vector3(0, 0, 5), new Vector3(0, 0, -1));
+    const there = Float64Array.from(new Matrix4().elements);
+    expect([told, lines.visible, rayOnSolid(batch.drawn.solid, there, ray)]).toEqual([
+      ['awaited'],
+      false,
+      null,
+    ]);
+    find(preparedMesh(asked!));
+    await batch.drawn.whole;
+    expect([told, lines.visible, edgesOf(lines.geometry)]).toEqual([['awaited', 'arrived'], true, 12]);
+    expect(batch.shadow.material).not.toBe(open);
+    expect(rayOnSolid(batch.drawn.solid, there, ray)?.distance).toBe(4.5);
   });
 });

@@ -2,8 +2,12 @@ import { BufferAttribute, BufferGeometry, Group, type ShaderMaterial, type Textu
 import { shapeMesh, type Geometry } from '@kaizen/core';
 import { edgeMaterial, fillMaterial, shadowMaterial, type Inks } from '../ink-material';
 import type { DeformedSolid } from './deformed-solid';
-import { edgeQuads } from './edge-quads';
+import type { Arrivals } from '../arrivals';
+import type { MeshNumbers, PreparedMesh } from '../../../workers/mesh-api';
+import { edgeQuads, indicesOf, layEdges } from './edge-quads';
 import type { ModelSolid } from './model-solid';
+import { numbersOf } from './numbers-of';
+import { takeTree } from './ray-on-solid';
 import { SolidBatch, type Drawn, type Slot } from './solid-batch';
 
 /** One solid of a part: its batch and its place in it. */
@@ -24,14 +28,25 @@ export class Solids {
   private readonly plainFill: ShaderMaterial;
   private readonly pictureFills = new Map<Texture, ShaderMaterial>();
 
-  constructor(private readonly inks: Inks) {
+  constructor(
+    private readonly inks: Inks,
+    /** Finds the edges and the tree of a model's mesh. */
+    private readonly prepare: (mesh: MeshNumbers) => Promise<PreparedMesh>,
+    /** Told of edges that are awaited, and that they have come. */
+    private readonly awaited: Pick<Arrivals, 'await' | 'arrived'>,
+  ) {
     this.lines = edgeMaterial(inks);
     this.shadow = { closed: shadowMaterial(inks, true), open: shadowMaterial(inks, false) };
     this.plainFill = fillMaterial(inks);
   }
 
   addShape(part: string, geometry: Shape): Solid {
-    return this.add(part, JSON.stringify(geometry), () => shapeGeometry(geometry), null);
+    const key = JSON.stringify(geometry);
+    const make = () => {
+      const solid = withAll(shapeGeometry(geometry));
+      return { solid, edges: edgeQuads(solid) };
+    };
+    return this.put(part, key, () => once(key, make), null);
   }
 
   /** A solid of its own, as it changes its shape. */
@@ -44,12 +59,34 @@ export class Solids {
     return this.put(part, `bending ${part} ${number}`, () => drawn, map);
   }
 
+  /** A mesh of a model: shown at once, its edges as soon as they are found. */
   addMesh(part: string, geometry: BufferGeometry, map: Texture | null): Solid {
-    return this.add(part, `${geometry.uuid} ${map?.uuid ?? ''}`, () => geometry, map);
+    const key = `${geometry.uuid} ${map?.uuid ?? ''}`;
+    const solid = this.put(part, key, () => once(key, () => this.drawnLater(geometry)), map);
+    const { batch } = solid;
+    const { whole } = batch.drawn;
+    if (batch.size > 1 || !whole) return solid;
+    this.awaited.await();
+    void whole.then(() => {
+      batch.takeEdges();
+      this.awaited.arrived();
+    });
+    return solid;
   }
 
-  private add(part: string, key: string, make: () => BufferGeometry, map: Texture | null): Solid {
-    return this.put(part, key, () => drawnOnce(key, make), map);
+  private drawnLater(geometry: BufferGeometry): Drawn {
+    const solid = withAll(geometry);
+    const edges = new BufferGeometry();
+    solid.userData['awaited'] = true;
+    const positions = numbersOf(solid.getAttribute('position'), 3);
+    const indices = indicesOf(solid);
+    const mesh = { positions, indices: indices && new Uint32Array(indices) };
+    const whole = this.prepare(mesh).then((prepared) => {
+      layEdges(edges, prepared.edges);
+      takeTree(solid, prepared.tree);
+      delete solid.userData['awaited'];
+    });
+    return { solid, edges, whole };
   }
 
   private put(part: string, key: string, make: () => Drawn, map: Texture | null): Solid {
@@ -57,8 +94,7 @@ export class Solids {
     if (!batch) {
       const fill = this.fillWith(map);
       const drawn = make();
-      const shadow = drawn.edges.userData['closed'] === true ? this.shadow.closed : this.shadow.open;
-      batch = new SolidBatch(drawn, { fill, lines: this.lines, shadow });
+      batch = new SolidBatch(drawn, { fill, lines: this.lines, shadow: this.shadow });
       this.batches.set(key, batch);
       this.group.add(batch.group);
       this.shadows.add(batch.shadow);
@@ -96,21 +132,25 @@ export class Solids {
 const made = new Map<string, Drawn>();
 const MOST_MADE = 500;
 
-function drawnOnce(key: string, make: () => BufferGeometry): Drawn {
+function once(key: string, make: () => Drawn): Drawn {
   let drawn = made.get(key);
   if (!drawn) {
-    const solid = make();
-    if (!solid.getAttribute('normal')) solid.computeVertexNormals();
-    if (!solid.getAttribute('uv'))
-      solid.setAttribute(
-        'uv',
-        new BufferAttribute(new Float32Array(solid.getAttribute('position').count * 2), 2),
-      );
-    drawn = { solid, edges: edgeQuads(solid) };
+    drawn = make();
     if (made.size >= MOST_MADE) made.delete(made.keys().next().value!);
     made.set(key, drawn);
   }
   return drawn;
+}
+
+/** A solid with normals and places on a picture, which every fill asks for. */
+function withAll(solid: BufferGeometry): BufferGeometry {
+  if (!solid.getAttribute('normal')) solid.computeVertexNormals();
+  if (!solid.getAttribute('uv'))
+    solid.setAttribute(
+      'uv',
+      new BufferAttribute(new Float32Array(solid.getAttribute('position').count * 2), 2),
+    );
+  return solid;
 }
 
 export function shapeGeometry(geometry: Shape): BufferGeometry {

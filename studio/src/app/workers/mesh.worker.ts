@@ -1,0 +1,4 @@
+import { expose } from 'comlink';
+import { meshWork } from './mesh-work';
+
+expose(meshWork);

@@ -1,0 +1,138 @@
+/** What a user waits for who brings a model of a million triangles: until all of it is seen on the Bench. */
+const [NODES, ROUND, ALONG] = [2000, 26, 10];
+
+/** A GLB of beads on a floor, each a mesh of its own: 2,000 nodes of 520 triangles. */
+function beads() {
+  const { positions, normals, indices } = bead();
+  const lists = [positions, normals, indices];
+  const [accessors, bufferViews, chunks] = [[], [], []];
+  let length = 0;
+  for (let n = 0; n < NODES; n++)
+    lists.forEach((list, k) => {
+      const bytes = new Uint8Array(list.buffer);
+      bufferViews.push({ buffer: 0, byteOffset: length, byteLength: bytes.length });
+      accessors.push(
+        k === 2
+          ? { bufferView: n * 3 + k, componentType: 5123, count: list.length, type: 'SCALAR' }
+          : {
+              bufferView: n * 3 + k,
+              componentType: 5126,
+              count: list.length / 3,
+              type: 'VEC3',
+              ...(k === 0 ? { min: [-0.2, -0.3, -0.2], max: [0.2, 0.3, 0.2] } : {}),
+            },
+      );
+      chunks.push(bytes);
+      length += bytes.length;
+    });
+  const each = (make) => Array.from({ length: NODES }, (_, n) => make(n));
+  const json = {
+    asset: { version: '2.0' },
+    scene: 0,
+    scenes: [{ nodes: each((n) => n) }],
+    nodes: each((n) => ({
+      name: `Bead ${n}`,
+      mesh: n,
+      translation: [(n % 50) - 25, 0.4, Math.floor(n / 50) - 20],
+    })),
+    meshes: each((n) => ({
+      primitives: [{ attributes: { POSITION: n * 3, NORMAL: n * 3 + 1 }, indices: n * 3 + 2 }],
+    })),
+    accessors,
+    bufferViews,
+    buffers: [{ byteLength: length }],
+  };
+  const text = Buffer.from(JSON.stringify(json));
+  const padded = Buffer.concat([text, Buffer.alloc((4 - (text.length % 4)) % 4, ' ')]);
+  const header = (...numbers) => Buffer.from(Uint32Array.from(numbers).buffer);
+  return Buffer.concat([
+    header(0x46546c67, 2, 12 + 8 + padded.length + 8 + length, padded.length, 0x4e4f534a),
+    padded,
+    header(length, 0x004e4942),
+    ...chunks,
+  ]);
+}
+
+/** A sphere drawn out along y, its lists of a length that four bytes divide. */
+function bead() {
+  const [positions, normals, indices] = [[], [], []];
+  for (let j = 0; j <= ALONG; j++)
+    for (let i = 0; i <= ROUND; i++) {
+      const [down, around] = [(j / ALONG) * Math.PI, (i / ROUND) * 2 * Math.PI];
+      const [x, y, z] = [
+        Math.sin(down) * Math.cos(around),
+        Math.cos(down),
+        Math.sin(down) * Math.sin(around),
+      ];
+      positions.push(0.2 * x, 0.3 * y, 0.2 * z);
+      normals.push(x, y, z);
+    }
+  for (let j = 0; j < ALONG; j++)
+    for (let i = 0; i < ROUND; i++) {
+      const at = j * (ROUND + 1) + i;
+      indices.push(at, at + 1, at + ROUND + 1, at + ROUND + 1, at + 1, at + ROUND + 2);
+    }
+  return {
+    positions: Float32Array.from(positions),
+    normals: Float32Array.from(normals),
+    indices: Uint16Array.from(indices),
+  };
+}
+
+/** Runs in the page: drops the model on it, and tells how long it takes until all its faces are seen. */
+function dropModel() {
+  const transfer = new DataTransfer();
+  transfer.items.add(new File([window.model], 'beads.glb'));
+  const began = performance.now();
+  window.tasks.length = 0;
+  const seen = new Promise((done) => {
+    const canvas = document.querySelector('kz-view canvas[data-state]');
+    let begun = false;
+    const observer = new MutationObserver(() => {
+      const { state } = canvas.dataset;
+      begun ||= state === 'drawing';
+      if (!begun || state === 'drawing') return;
+      observer.disconnect();
+      done(performance.now() - began);
+    });
+    observer.observe(canvas, { attributeFilter: ['data-state'] });
+  });
+  document
+    .querySelector('kz-root')
+    .dispatchEvent(new DragEvent('drop', { dataTransfer: transfer, bubbles: true, cancelable: true }));
+  return seen;
+}
+
+/** Rows of what bringing a model costs. `opened` gives a page with a project on the Bench, `reference` is a script with `readAndDrawn`. */
+export async function measureModel(browser, opened, project, reference) {
+  const glb = beads();
+  const page = await opened(project);
+  await handOver(page, glb);
+  const own = await page.evaluate(dropModel);
+  const longest = await page.evaluate(() => Math.max(0, ...window.tasks));
+  await page.close();
+  const bare = await browser.newPage();
+  await bare.setContent('<!doctype html><body></body>');
+  await bare.addScriptTag({ content: reference, type: 'module' });
+  await bare.waitForFunction(() => window.readAndDrawn);
+  await handOver(bare, glb);
+  const other = await bare.evaluate(async () => window.readAndDrawn(await window.model.arrayBuffer()));
+  await bare.close();
+  return {
+    what: `a model of ${((NODES * ROUND * ALONG * 2) / 1e6).toFixed(2)} million triangles in 2,000 nodes brought onto the Bench until all its faces are seen (${own.toFixed(0)} ms, longest task of the page ${longest.toFixed(0)} ms; Chromium without a GPU), against gltf-transform’s read and three.js drawing it once (${other.toFixed(0)} ms)`,
+    measured: `${(own / other).toFixed(2)} times as long`,
+    wanted: 'at most 1.5',
+    good: own / other <= 1.5,
+  };
+}
+
+/** Leaves the bytes of the model in a page as `model`, by pieces that a message can carry. */
+async function handOver(page, glb) {
+  await page.evaluate(() => (window.pieces = []));
+  for (let at = 0; at < glb.length; at += 4e6)
+    await page.evaluate(
+      (text) => window.pieces.push(Uint8Array.from(atob(text), (letter) => letter.charCodeAt(0))),
+      glb.subarray(at, at + 4e6).toString('base64'),
+    );
+  await page.evaluate(() => (window.model = new Blob(window.pieces)));
+}
