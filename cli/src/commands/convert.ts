@@ -51,9 +51,9 @@ export const convert: Command = {
     }
     if (format.settings.includes('clip'))
       compileOrFail(from, project, settings.clip === undefined ? {} : { clip: settings.clip });
-    const written = format.write!(project, { ...settings, tell });
+    const written = await format.write!(project, { ...settings, tell });
     if (!written.ok) throw new FileError(oneLine(from, written.problems));
-    const made = written.value;
+    const made = written.value.content;
     for (const what of format.carries(project).left)
       if (format.id !== 'csv') tell(`${what} left out: ${format.extensions[0]} has no place for that`);
     if (to !== STREAM) writeWhole(to, made);

@@ -1,3 +1,4 @@
+import type { Driver } from '../project';
 import { testProject } from '../../testing/project';
 import { line } from '../../testing/rigged';
 import { extensionsThat, FORMATS, formatNamed, formatOfBytes } from './formats';
@@ -18,12 +19,24 @@ describe('the formats', () => {
   it.each(FORMATS.filter(({ read }) => read).map((format) => [format.id, format] as const))(
     '%s is known by its bytes and comes back as the project it was',
     async (_id, format) => {
-      const written = format.write!(project, {});
+      const written = await format.write!(project, {});
       if (!written.ok) throw new Error(JSON.stringify(written.problems));
-      const bytes = bytesOf(written.value);
+      const bytes = bytesOf(written.value.content);
       expect(formatOfBytes(bytes)).toBe(format);
       const read = await format.read!({ name: 'shot', bytes });
       expect(read.ok && read.value).toEqual({ project, report: [] });
+    },
+  );
+
+  it.each(FORMATS.filter(({ write }) => write).map((format) => [format.id, format] as const))(
+    '%s says what it wrote, and what can’t be evaluated unless it is the whole project',
+    async (_id, format) => {
+      const good = await format.write!(project, {});
+      expect(good.ok && good.value.summary).toMatch(/^\d+ (parts?|nodes, 1 animated|frames, 1 channels)$/);
+      const driver = { id: 'd', target: 'wagon/rotate.y', kind: 'expression', inputs: {}, expression: '2 *' };
+      const broken = { ...project, drivers: [{ ...driver, combine: 'replace', muted: false } as Driver] };
+      const bad = await format.write!(broken, {});
+      expect(bad.ok).toBe(format.isWhole);
     },
   );
 

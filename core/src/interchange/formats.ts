@@ -19,78 +19,111 @@ export interface WriteSettings {
   readonly frames?: { readonly start: number; readonly end: number; readonly step: number };
   readonly bake?: boolean;
   readonly tolerance?: number;
+  /** Speed, acceleration and jerk beside each value. */
+  readonly rates?: boolean;
   /** Is told, in a sentence each, what can't be said in the format. */
   readonly tell?: (sentence: string) => void;
+  /** Is told how far it is, a share from 0 to 1, and waited for. */
+  readonly progress?: (share: number) => void | Promise<void>;
 }
-export type WriteSetting = 'clip' | 'frames' | 'bake' | 'tolerance';
+export type WriteSetting = 'clip' | 'frames' | 'bake' | 'tolerance' | 'rates';
+
+/** A file as it was written, and what is in it in a few words. */
+export interface Written {
+  readonly content: Uint8Array | string;
+  readonly summary: string;
+}
 
 /** All there is to say of a format. */
 export interface Format {
   readonly id: string;
+  /** What it is called where one is chosen. */
+  readonly title: string;
+  readonly mediaType: string;
+  /** It is the whole project, to be opened again as it is. */
+  readonly isWhole: boolean;
   /** With the dot; the first one is the usual. */
   readonly extensions: readonly string[];
   /** Whether some bytes are in it, told by how they begin; asked in the order of the registry. */
   readonly isIn?: (bytes: Uint8Array) => boolean;
   readonly read?: (files: ModelFiles) => Promise<Result<Opened>>;
-  readonly write?: (project: Project, settings: WriteSettings) => Result<Uint8Array | string>;
+  readonly write?: (project: Project, settings: WriteSettings) => Promise<Result<Written>>;
   /** The settings that mean something to it, and what is said where another one is given. */
   readonly settings: readonly WriteSetting[];
   readonly whyNot: string;
   readonly carries: (project: Project) => Carries;
 }
 
-const WHOLE_PROJECT = { settings: [], carries: projectCarries } as const;
-const ALL_SETTINGS = ['clip', 'frames', 'bake', 'tolerance'] as const;
+const WHOLE_PROJECT = { isWhole: true, settings: [], carries: projectCarries } as const;
+const GLTF = {
+  isWhole: false,
+  settings: ['clip', 'frames', 'bake', 'tolerance'],
+  whyNot: '',
+  read: readModel,
+  carries: gltfCarries,
+} as const;
+/** Told once in so many lines, so that telling costs nothing. */
+const LINES_A_REPORT = 64;
 
 const json: Format = {
   ...WHOLE_PROJECT,
   id: 'project',
+  title: 'Kaizen project',
+  mediaType: 'application/json',
   extensions: ['.kaizen.json'],
   whyNot: 'a .kaizen.json, which is the whole project',
   isIn: isProjectText,
   read: ({ bytes }) => asOpened(readProject(strFromU8(bytes))),
-  write: (project) => ({ ok: true, value: writeProject(project) }),
+  write: (project) => written(writeProject(project), partsOf(project)),
 };
 const zip: Format = {
   ...WHOLE_PROJECT,
   id: 'project-zip',
+  title: 'Kaizen project with its assets',
+  mediaType: 'application/zip',
   extensions: ['.kaizen.zip'],
   whyNot: 'a .kaizen.zip, which is the whole project',
   isIn: (bytes) => beginsWith(bytes, 'PK'),
   read: ({ bytes }) => asOpened(readKaizenZip(bytes)),
-  write: (project) => ({ ok: true, value: writeKaizenZip(project) }),
+  write: (project) => written(writeKaizenZip(project), partsOf(project)),
 };
 const glb: Format = {
+  ...GLTF,
   id: 'glb',
+  title: 'glTF, one file',
+  mediaType: 'model/gltf-binary',
   extensions: ['.glb'],
-  settings: ALL_SETTINGS,
-  whyNot: '',
   isIn: (bytes) => beginsWith(bytes, 'glTF'),
-  read: readModel,
   write: (project, settings) => gltfOf(project, settings, writeGlb),
-  carries: gltfCarries,
 };
 const gltf: Format = {
+  ...GLTF,
   id: 'gltf',
+  title: 'glTF, as text',
+  mediaType: 'model/gltf+json',
   extensions: ['.gltf'],
-  settings: ALL_SETTINGS,
-  whyNot: '',
   isIn: () => true,
-  read: readModel,
   write: (project, settings) => gltfOf(project, settings, writeGltfText),
-  carries: gltfCarries,
 };
 const csv: Format = {
   id: 'csv',
+  title: 'CSV',
+  mediaType: 'text/csv',
+  isWhole: false,
   extensions: ['.csv'],
-  settings: ['clip', 'frames'],
+  settings: ['clip', 'frames', 'rates'],
   whyNot: 'a .csv, which has every frame as it is',
-  write: (project, { clip, frames = { ...project.range, step: 1 } }) => {
+  write: async (project, { clip, frames = { ...project.range, step: 1 }, rates, progress }) => {
     const program = compile(project, clip === undefined ? {} : { clip });
     if (!program.ok) return program;
     const list = frameList(frames.start, frames.end, frames.step);
-    const lines = csvLines(program.value, { frames: list, channels: program.value.moving });
-    return { ok: true, value: [...lines].join('') };
+    const channels = program.value.moving;
+    const lines: string[] = [];
+    for (const line of csvLines(program.value, { frames: list, channels, rates: rates === true })) {
+      lines.push(line);
+      if (lines.length % LINES_A_REPORT === 0) await progress?.(lines.length / (list.length + 1));
+    }
+    return written(lines.join(''), `${list.length} frames, ${channels.length} channels`);
   },
   carries: (project) => {
     const program = compile(project);
@@ -133,6 +166,14 @@ function beginsWith(bytes: Uint8Array, mark: string): boolean {
   return String.fromCharCode(...bytes.subarray(0, mark.length)) === mark;
 }
 
+function written(content: Uint8Array | string, summary: string): Promise<Result<Written>> {
+  return Promise.resolve({ ok: true, value: { content, summary } });
+}
+
+function partsOf({ parts }: Project): string {
+  return `${parts.length} ${parts.length === 1 ? 'part' : 'parts'}`;
+}
+
 function asOpened(read: Result<Project>): Promise<Result<Opened>> {
   return Promise.resolve(read.ok ? { ok: true, value: { project: read.value, report: [] } } : read);
 }
@@ -143,11 +184,11 @@ async function readModel(files: ModelFiles): Promise<Result<Opened>> {
   return { ok: false, problems: [{ pointer: brought.pointer, message: brought.message }] };
 }
 
-function gltfOf(
+async function gltfOf(
   project: Project,
   { clip, frames, bake, tolerance, tell }: WriteSettings,
-  written: (document: Extract<ReturnType<typeof exportGltf>, { ok: true }>['value']) => Uint8Array | string,
-): Result<Uint8Array | string> {
+  contentOf: (document: Extract<ReturnType<typeof exportGltf>, { ok: true }>['value']) => Uint8Array | string,
+): Promise<Result<Written>> {
   const made = exportGltf(project, {
     ...(bake === undefined ? {} : { bake }),
     ...(frames === undefined ? {} : { start: frames.start, end: frames.end }),
@@ -155,5 +196,8 @@ function gltfOf(
     ...(tolerance === undefined ? {} : { tolerance }),
     ...(tell === undefined ? {} : { tell }),
   });
-  return made.ok ? { ok: true, value: written(made.value) } : made;
+  if (!made.ok) return made;
+  const { nodes, animations } = made.value.json;
+  const channels = animations?.[0]?.channels.length ?? 0;
+  return written(contentOf(made.value), `${nodes?.length ?? 0} nodes, ${channels} animated`);
 }

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signal } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import { RouterLink } from '@angular/router';
-import { compile, csvCarries, gltfCarries, frameList } from '@kaizen/core';
+import { compile, FORMATS, type Format } from '@kaizen/core';
 import { ProjectFile } from '../open/project-file';
 import { download, fileName, type ProjectFileKind } from '../ui/download';
 import { Assets } from '../state/assets';
@@ -9,16 +9,13 @@ import { Studio } from '../state/studio';
 import { NumberFieldComponent } from '../ui/number-field.component';
 import type { Option } from '../ui/option';
 import { SegmentsComponent } from '../ui/segments.component';
-import { runCsv, runGltf, type ExportRun } from '../workers/export.client';
-import type { Written } from '../workers/export-api';
-
+import { runWrite, type ExportRun } from '../workers/export.client';
+import type { FileWritten, WriteChoice } from '../workers/export-api';
 import { FormatCardComponent, type CardState } from './format-card.component';
 
-type Card = 'glb' | 'gltf' | 'csv' | 'project';
-const GLTF_CARDS = [
-  { card: 'glb', title: 'glTF, one file' },
-  { card: 'gltf', title: 'glTF, as text' },
-] as const;
+/** Formats that have a card of their own; the whole project has one for all of its files. */
+const HANDED_OVER = FORMATS.filter(({ write, isWhole }) => write && !isWhole);
+const PROJECT = 'project';
 const PROJECT_KINDS: readonly Option<ProjectFileKind>[] = [
   { value: 'json', label: 'one file', tip: 'A .kaizen.json with everything inside' },
   { value: 'zip', label: 'with its assets', tip: 'A .kaizen.zip with the models beside the project' },
@@ -37,20 +34,15 @@ export class HandOverComponent {
   readonly studio = inject(Studio);
   private readonly beside = inject(Assets);
   private readonly file = inject(ProjectFile);
-  readonly states = signal<Readonly<Record<Card, CardState>>>({
-    glb: IDLE,
-    gltf: IDLE,
-    csv: IDLE,
-    project: IDLE,
-  });
+  /** How it stands with each card, by its format; a card that was not pressed yet is idle. */
+  private readonly states = signal<Readonly<Record<string, CardState>>>({});
   readonly bake = signal(false);
   /** Share of a curve's range, in per cent. */
   readonly tolerancePercent = signal(0.01);
   readonly rates = signal(false);
   readonly projectKind = signal<ProjectFileKind>('json');
   readonly projectKinds = PROJECT_KINDS;
-  readonly gltfCards = GLTF_CARDS;
-  private readonly runs = new Map<Card, ExportRun>();
+  private readonly runs = new Map<string, ExportRun>();
 
   constructor() {
     inject(DestroyRef).onDestroy(() => this.runs.forEach((run) => run.cancel()));
@@ -68,51 +60,46 @@ export class HandOverComponent {
       ? `At ${problem.pointer}, ${problem.message}. The project itself can still be written.`
       : null;
   });
-  readonly carriedGltf = computed(() => {
+  readonly cards = computed(() => {
     const project = this.studio.project();
-    return project ? gltfCarries(project) : null;
-  });
-  readonly carriedCsv = computed(() => {
-    const project = this.studio.project();
-    const compiled = this.compiled();
-    if (!project || !compiled?.ok) return null;
-    const frames = frameList(project.range.start, project.range.end).length;
-    return csvCarries(project, frames, compiled.value.moving.length);
+    const good = this.compiled()?.ok === true;
+    return HANDED_OVER.map((format) => ({
+      format,
+      file: `${this.stem()}${format.extensions[0]}`,
+      verb: `Write ${format.extensions[0]}`,
+      carried: project && good ? format.carries(project) : null,
+    }));
   });
   readonly assets = computed(() => this.studio.project()?.assets.length ?? 0);
 
-  private set(card: Card, state: CardState): void {
+  state(card: string): CardState {
+    return this.states()[card] ?? IDLE;
+  }
+
+  private set(card: string, state: CardState): void {
     this.states.update((states) => ({ ...states, [card]: state }));
   }
 
-  writeGltf(card: 'glb' | 'gltf'): void {
+  write({ id, settings, mediaType }: Format, name: string): void {
     const project = this.studio.project();
     if (!project) return;
-    const text = card === 'gltf';
-    const choice = { bake: this.bake(), text, tolerance: this.tolerancePercent() / 100 };
-    this.set(card, { kind: 'writing', share: null });
-    this.follow(
-      card,
-      runGltf({ project, bytes: this.beside.beside }, choice),
-      `${this.stem()}.${card}`,
-      text ? 'model/gltf+json' : 'model/gltf-binary',
-    );
+    const choice: WriteChoice = {
+      ...(settings.includes('bake') ? { bake: this.bake() } : {}),
+      ...(settings.includes('tolerance') ? { tolerance: this.tolerancePercent() / 100 } : {}),
+      ...(settings.includes('rates') ? { rates: this.rates() } : {}),
+    };
+    this.set(id, { kind: 'writing', share: null });
+    const progress = (share: number) => this.set(id, { kind: 'writing', share });
+    const opened = { project, bytes: this.beside.beside };
+    this.follow(id, runWrite(id, opened, choice, progress), name, mediaType);
   }
 
-  writeCsv(): void {
-    const project = this.studio.project();
-    if (!project) return;
-    this.set('csv', { kind: 'writing', share: 0 });
-    const progress = (share: number) => this.set('csv', { kind: 'writing', share });
-    this.follow('csv', runCsv(project, { rates: this.rates() }, progress), `${this.stem()}.csv`, 'text/csv');
-  }
-
-  private follow(card: Card, run: ExportRun, name: string, type: string): void {
+  private follow(card: string, run: ExportRun, name: string, type: string): void {
     this.runs.set(card, run);
     void run.result.then((written) => this.finish(card, written, name, type));
   }
 
-  private finish(card: Card, written: Written | null, name: string, type: string): void {
+  private finish(card: string, written: FileWritten | null, name: string, type: string): void {
     this.runs.delete(card);
     if (!written) this.set(card, IDLE);
     else if (!written.ok) this.set(card, { kind: 'failed', text: `Not written: ${written.reason}` });
@@ -122,13 +109,13 @@ export class HandOverComponent {
     }
   }
 
-  cancel(card: Card): void {
+  cancel(card: string): void {
     this.runs.get(card)?.cancel();
   }
 
   writeProject(): void {
     const name = this.file.write(this.projectKind());
-    if (name !== null) this.set('project', { kind: 'done', text: `${name} written` });
+    if (name !== null) this.set(PROJECT, { kind: 'done', text: `${name} written` });
   }
 
   setTolerance(change: (value: number) => number): void {

@@ -1,27 +1,20 @@
-import type { Project, ProjectBeside } from '@kaizen/core';
+import type { ProjectBeside, WriteSettings } from '@kaizen/core';
 
 /** What a file was written as, or why it could not be. */
-export type Written =
+export type FileWritten =
   | { readonly ok: true; readonly bytes: Uint8Array; readonly summary: string }
   | { readonly ok: false; readonly reason: string };
 
-export interface CsvChoice {
-  readonly rates: boolean;
-}
-export interface GltfChoice {
-  readonly bake: boolean;
-  readonly text: boolean;
-  /** Share of a curve's range that what is not carried exactly may be off. */
-  readonly tolerance: number;
-}
+/** What a user chooses of how a file is written. */
+export type WriteChoice = Pick<WriteSettings, 'bake' | 'tolerance' | 'rates'>;
 
-/** Exports that run in a worker. `progress` is told a share from 0 to 1. */
+/** Writing of files in a worker. */
 export interface ExportApi {
-  /** A project that names its models, and their bytes. */
-  gltf(opened: ProjectBeside, choice: GltfChoice): Written;
-  csv(
-    project: Project,
-    choice: CsvChoice,
+  /** Writes a project that names its models, and their bytes, in a format of the registry. `progress` is told a share from 0 to 1. */
+  write(
+    format: string,
+    opened: ProjectBeside,
+    choice: WriteChoice,
     progress: (share: number) => void | Promise<void>,
-  ): Promise<Written>;
+  ): Promise<FileWritten>;
 }

@@ -22,11 +22,14 @@ const broken = () => {
   return read.value;
 };
 
+const asked = (id: string, choice = {}, of = project, told: (share: number) => void = () => undefined) =>
+  exportWork.write(id, { project: of, bytes: new Map() }, choice, told);
+
 describe('what the export worker does', () => {
   it('writes CSV, a line a frame, and tells how far it is', async () => {
     const long = { ...project, range: { start: 0, end: 199, loop: false } };
     const shares: number[] = [];
-    const written = await exportWork.csv(long, { rates: false }, (share) => void shares.push(share));
+    const written = await asked('csv', {}, long, (share) => void shares.push(share));
     if (!written.ok) throw new Error(written.reason);
     const lines = text(written.bytes).trim().split('\n');
     expect(lines[0]).toBe('frame,wagon/translate.x,hook/translate.y,wheel/rotate.z');
@@ -37,16 +40,16 @@ describe('what the export worker does', () => {
   });
 
   it('writes rates beside the values when asked', async () => {
-    const written = await exportWork.csv(project, { rates: true }, () => undefined);
+    const written = await asked('csv', { rates: true });
     const [head] = written.ok ? text(written.bytes).split('\n') : [];
     expect(head).toContain('wagon/translate.x,wagon/translate.x:velocity,wagon/translate.x:acceleration');
   });
 
-  it('writes glTF as one file or as text', () => {
+  it('writes glTF as one file or as text', async () => {
     const choice = { bake: false, tolerance: 1e-4 };
-    const glb = exportWork.gltf({ project, bytes: new Map() }, { ...choice, text: false });
+    const glb = await asked('glb', choice);
     expect(glb.ok && text(glb.bytes.slice(0, 4))).toBe('glTF');
-    const gltf = exportWork.gltf({ project, bytes: new Map() }, { ...choice, text: true });
+    const gltf = await asked('gltf', choice);
     if (!gltf.ok) throw new Error(gltf.reason);
     const json = JSON.parse(text(gltf.bytes)) as { nodes: { name: string }[]; asset: { extras: object } };
     expect(json.nodes.map(({ name }) => name)).toContain('hook');
@@ -55,12 +58,9 @@ describe('what the export worker does', () => {
   });
 
   it('says in one sentence, with the place, what can’t be evaluated', async () => {
-    const gltf = exportWork.gltf(
-      { project: broken(), bytes: new Map() },
-      { bake: false, text: false, tolerance: 1e-4 },
-    );
-    expect(!gltf.ok && gltf.reason).toMatch(/^at \/drivers\/0.*can't be read/);
-    const csv = await exportWork.csv(broken(), { rates: false }, () => undefined);
-    expect(!csv.ok && csv.reason).toMatch(/^at \/drivers\/0/);
+    for (const id of ['gltf', 'csv']) {
+      const written = await asked(id, {}, broken());
+      expect(!written.ok && written.reason).toMatch(/^at \/drivers\/0.*can't be read/);
+    }
   });
 });

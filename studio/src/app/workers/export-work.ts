@@ -1,56 +1,20 @@
-import {
-  assetsWithin,
-  compile,
-  csvLines,
-  exportGltf,
-  frameList,
-  writeGlb,
-  writeGltfText,
-} from '@kaizen/core';
-import type { CsvChoice, ExportApi, GltfChoice, Written } from './export-api';
-import type { Problem, Project, ProjectBeside } from '@kaizen/core';
-
-/** Told once in so many lines, so that telling costs nothing. */
-const LINES_A_REPORT = 64;
+import { assetsWithin, FORMATS, type Problem } from '@kaizen/core';
+import type { ExportApi, FileWritten } from './export-api';
 
 /** What the export worker does: writes files from a project, and tells how far it is. */
 export const exportWork: ExportApi = {
-  gltf({ project, bytes: beside }: ProjectBeside, { bake, text, tolerance }: GltfChoice): Written {
-    const made = exportGltf(assetsWithin(project, beside), { bake, tolerance });
-    if (!made.ok) return refused(made.problems);
-    const bytes = text ? new TextEncoder().encode(writeGltfText(made.value)) : writeGlb(made.value);
-    const { nodes, animations } = made.value.json;
-    const channels = animations?.[0]?.channels.length ?? 0;
-    return {
-      ok: true,
-      bytes,
-      summary: `${nodes?.length ?? 0} nodes, ${channels} animated, ${kilobytes(bytes)}`,
-    };
-  },
-
-  async csv(
-    project: Project,
-    { rates }: CsvChoice,
-    progress: (share: number) => void | Promise<void>,
-  ): Promise<Written> {
-    const compiled = compile(project);
-    if (!compiled.ok) return refused(compiled.problems);
-    const frames = frameList(project.range.start, project.range.end);
-    const lines: string[] = [];
-    for (const line of csvLines(compiled.value, { frames, channels: compiled.value.moving, rates })) {
-      lines.push(line);
-      if (lines.length % LINES_A_REPORT === 0) await progress(lines.length / (frames.length + 1));
-    }
-    const bytes = new TextEncoder().encode(lines.join(''));
-    return {
-      ok: true,
-      bytes,
-      summary: `${frames.length} frames, ${compiled.value.moving.length} channels, ${kilobytes(bytes)}`,
-    };
+  async write(id, { project, bytes: beside }, choice, progress): Promise<FileWritten> {
+    const format = FORMATS.find((each) => each.id === id);
+    if (!format?.write) throw new RangeError(`no format ${id} can be written`);
+    const written = await format.write(assetsWithin(project, beside), { ...choice, progress });
+    if (!written.ok) return refused(written.problems);
+    const { content, summary } = written.value;
+    const bytes = typeof content === 'string' ? new TextEncoder().encode(content) : content;
+    return { ok: true, bytes, summary: `${summary}, ${kilobytes(bytes)}` };
   },
 };
 
-function refused(problems: readonly Problem[]): Written {
+function refused(problems: readonly Problem[]): FileWritten {
   const [first] = problems;
   return {
     ok: false,

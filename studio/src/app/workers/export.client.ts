@@ -1,29 +1,27 @@
-import { proxy, type Remote } from 'comlink';
-import type { Project, ProjectBeside } from '@kaizen/core';
-import type { CsvChoice, ExportApi, GltfChoice, Written } from './export-api';
+import { proxy } from 'comlink';
+import type { ProjectBeside } from '@kaizen/core';
+import type { ExportApi, FileWritten, WriteChoice } from './export-api';
 import { runInWorker, type WorkerRun } from './run-in-worker';
 import { Spare } from './spare';
 
 /** An export under way: its result, and the way to give it up. */
-export type ExportRun = WorkerRun<Written>;
+export type ExportRun = WorkerRun<FileWritten>;
 
 export const exportSpare = new Spare(
   () => new Worker(new URL('./export.worker', import.meta.url), { type: 'module' }),
 );
 
-/** Writes a glTF in a worker; `null` where it was cancelled. */
-export function runGltf(opened: ProjectBeside, choice: GltfChoice): ExportRun {
-  return run((api) => api.gltf(opened, choice));
-}
-
-/** Writes a CSV in a worker; `progress` is told a share from 0 to 1. */
-export function runCsv(project: Project, choice: CsvChoice, progress: (share: number) => void): ExportRun {
-  return run((api) => api.csv(project, choice, proxy(progress)));
-}
-
-function run(work: (api: Remote<ExportApi>) => Promise<Written>): ExportRun {
-  const { result, cancel } = runInWorker<ExportApi, Written>(exportSpare.take(), work);
-  const told = result.catch((error: unknown): Written => ({
+/** Writes a project in a format of the registry in a worker; `null` where it was cancelled. `progress` is told a share from 0 to 1. */
+export function runWrite(
+  format: string,
+  opened: ProjectBeside,
+  choice: WriteChoice,
+  progress: (share: number) => void,
+): ExportRun {
+  const { result, cancel } = runInWorker<ExportApi, FileWritten>(exportSpare.take(), (api) =>
+    api.write(format, opened, choice, proxy(progress)),
+  );
+  const told = result.catch((error: unknown): FileWritten => ({
     ok: false,
     reason: error instanceof Error ? error.message : 'the worker stopped',
   }));
