@@ -78,6 +78,16 @@ test('two cameras: a cut is a held channel, the shot stands beside the working v
     expect(sampled(file, 'camera/rotate.y', '30:30').get(30)).toBeCloseTo(-12, 6);
     expect(placeOf(file, 'camera', 30)[2]).toBe(6);
   });
+  await test.step('flown by keys, it looks about, goes on and aside, and is keyed', async () => {
+    await page.getByRole('application', { name: 'View of the project' }).focus();
+    for (const key of ['ArrowLeft', 'ArrowLeft', 'PageUp', 'Shift+ArrowRight'])
+      await page.keyboard.press(key);
+    await page.keyboard.press('Shift+d');
+    const file = await bench.save();
+    expect(sampled(file, 'camera/rotate.y', '30:30').get(30)).toBeCloseTo(-12 + 2 * 16 * 0.12, 6);
+    const [x, , z] = placeOf(file, 'camera', 30);
+    expect([x! > 0, z! < 6]).toEqual([true, true]);
+  });
 });
 
 test('sizes, the pivot and a path by hand in the view', async ({ page }) => {

@@ -27,7 +27,7 @@ const WIDEST = 0.02;
 
 /**
  * How fast blur grows with the distance from what is sharp, as a share of the picture's height a metre: the circle of confusion of a
- * thin lens, f²/(N·(s − f)) · |z − s|/z, near the distance s that it is focused at.
+ * thin lens, f²/(N·(s − f)) · |z − s|/z, near the distance s that it is focused at; elsewhere it is s/z times as much.
  */
 export function blurPerMetre({ focusDistance: s, focalLength: f, fStop, sensorHeight, scale }: Lens): number {
   const away = Math.max(f * 1.001, s);
@@ -42,10 +42,10 @@ export class DepthPass {
     uniforms: UniformsUtils.clone(BokehShader.uniforms),
     vertexShader: BokehShader.vertexShader,
     // The pass ends in linear light; the page's canvas wants the standard of screens.
-    fragmentShader: BokehShader.fragmentShader.replace(
-      'gl_FragColor.a = 1.0;',
-      'gl_FragColor.a = 1.0;\n#include <colorspace_fragment>',
-    ),
+    fragmentShader: BokehShader.fragmentShader
+      .replace('gl_FragColor.a = 1.0;', 'gl_FragColor.a = 1.0;\n#include <colorspace_fragment>')
+      // Its blur grows straight with the distance from the focus; a lens' grows as the distance itself has it.
+      .replace('( focus + viewZ )', '( focus + viewZ ) * focus / max( 1e-4, - viewZ )'),
   });
   private readonly quad = new FullScreenQuad(this.material);
 

@@ -28,7 +28,7 @@ const SHAPES: readonly Option<number>[] = [
         <button
           class="button toggle"
           kzRun="view.fly"
-          kzTip="Drags look about, with Shift they shift the camera, the wheel goes on; keys while Capture is on"
+          kzTip="Drags look about, with Shift they shift the camera, the wheel goes on; in the view arrow keys do the same, Page Up and Page Down go on and back. Keys while Capture is on"
         >
           Fly
         </button>

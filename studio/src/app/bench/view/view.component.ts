@@ -63,6 +63,7 @@ import { ViewPress, type PressedView } from './view-press';
       tabindex="0"
       (pointerdown)="onPress($event)"
       (wheel)="onWheel($event)"
+      (keydown)="onKey($event)"
       (dblclick)="onDoubleClick($event)"
     >
       <canvas #canvas></canvas>
@@ -362,6 +363,10 @@ export class ViewComponent implements AfterViewInit {
 
   onWheel(event: WheelEvent): void {
     if (this.fly.isOn()) this.fly.roll(event);
+  }
+
+  onKey(event: KeyboardEvent): void {
+    if (this.fly.isOn()) this.fly.press(event);
   }
 
   onDoubleClick(event: MouseEvent): void {
