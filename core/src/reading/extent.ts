@@ -1,6 +1,6 @@
 import { partOf, type MeshPart, type Project, type Vec3 } from '../project';
 import type { FrameOutput, Program } from '../evaluate';
-import { Deformation, placeOf, withDescendants } from '../rig';
+import { Deformation, ModelShape, placeOf, withDescendants, type ModelVertices } from '../rig';
 import { refineMesh, shapeMesh, type TriangleMesh } from '../shape';
 
 /** Where some parts are in the world at a frame, by the corners of their meshes as they are deformed. Metres and cubic metres. */
@@ -12,10 +12,10 @@ export interface Extent {
   readonly volume: number;
 }
 
-/** The points and triangles of a model's mesh; null where they are not at hand. */
+/** The vertices and triangles of a model's mesh; null where they are not at hand. */
 export type ModelMeshOf = (
   part: MeshPart,
-) => { readonly positions: ArrayLike<number>; readonly indices: ArrayLike<number> } | null;
+) => (ModelVertices & { readonly indices: ArrayLike<number> }) | null;
 
 const NO_MODELS: ModelMeshOf = () => null;
 
@@ -161,7 +161,7 @@ function meshesOf(
   });
 }
 
-/** A part's mesh in the world, deformed by its channels; null where it is a model's that is not at hand, or bends with joints. */
+/** A part's mesh in the world, deformed by its channels and joints; null where it is a model's that is not at hand. */
 function placedMesh(
   part: MeshPart,
   program: Program,
@@ -169,25 +169,33 @@ function placedMesh(
   index: number,
   models: ModelMeshOf,
 ): Placed | null {
-  const { geometry } = part;
-  if (geometry.shape === 'asset' && geometry.skin) return null;
-  const model = geometry.shape === 'asset' ? models(part) : null;
-  if (geometry.shape === 'asset' && !model) return null;
-  const deformation = new Deformation(part);
-  const { positions, indices } = model ?? shapeOf(part, deformation.acts);
-  const values = deformation.properties.map(
-    (property) => out.channels[program.structure.slots.get(`${part.id}/${property}`)!]!,
+  const model = part.geometry.shape === 'asset' ? models(part) : simple(part);
+  if (!model) return null;
+  const { slots, partIndex } = program.structure;
+  const shape = new ModelShape(part, model);
+  const joints = shape.joints.map((joint) => partIndex.get(joint));
+  if (joints.includes(undefined)) return null;
+  shape.pose(
+    shape.properties.map((property) => out.channels[slots.get(`${part.id}/${property}`)!]!),
+    joints.map((joint) => out.world[joint!]!),
   );
-  const corners = new Float64Array(positions.length);
-  const point = new Float64Array(3);
+  const corners = new Float64Array(model.positions.length);
   const place = new Float64Array(3);
-  for (let n = 0; n < positions.length; n += 3) {
-    for (let axis = 0; axis < 3; axis++) point[axis] = positions[n + axis]!;
-    if (deformation.acts) deformation.move(point, values);
-    placeOf(place, out.world[index]!, [point[0]!, point[1]!, point[2]!]);
-    corners.set(place, n);
+  for (let n = 0; n < corners.length; n += 3) {
+    const { point, turn } = shape.moved(n / 3);
+    if (turn) corners.set(point, n);
+    else {
+      placeOf(place, out.world[index]!, [point[0]!, point[1]!, point[2]!]);
+      corners.set(place, n);
+    }
   }
-  return { corners, indices };
+  return { corners, indices: model.indices };
+}
+
+/** A simple shape as a model's mesh is. */
+function simple(part: MeshPart): ReturnType<ModelMeshOf> {
+  const { positions, indices } = shapeOf(part, new Deformation(part).acts);
+  return { positions, indices, own: [], skin: null };
 }
 
 /** A simple shape's mesh, cut finely where it is deformed. */

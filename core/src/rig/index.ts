@@ -6,6 +6,7 @@ export * from './deformation';
 export * from './hierarchy';
 export * from './linear';
 export * from './local-matrix';
+export * from './model-shape';
 export * from './place';
 export * from './pose';
 export * from './skin';

@@ -1,4 +1,5 @@
 import type { MeshPoints } from '../../shot';
+import type { ModelSkin, ModelVertices } from '../../rig';
 import { findAssetNode } from './asset-node';
 import { readGlb } from './container';
 import type { GltfAccessor, GltfJson, GltfMesh } from './document';
@@ -32,17 +33,20 @@ export function meshPoints(json: GltfJson, bin: Uint8Array, mesh: GltfMesh): Mes
   return { positions: positions.flat(), own };
 }
 
-/** The points and triangles of the mesh of a node of a GLB; null where there are none. Only triangles count, not strips and fans. */
-export function modelMesh(
-  bytes: Uint8Array,
-  node: string,
-): { readonly positions: readonly number[]; readonly indices: readonly number[] } | null {
+/** The mesh of a model: its vertices and triangles. */
+export interface ModelMesh extends ModelVertices {
+  readonly indices: readonly number[];
+}
+
+/** The mesh of a node of a GLB with its targets and its skin; null where there is none. Only triangles count, not strips and fans. */
+export function modelMesh(bytes: Uint8Array, node: string): ModelMesh | null {
   const glb = readGlb(bytes);
   if ('reason' in glb) return null;
   const json = JSON.parse(glb.text) as GltfJson;
   const index = findAssetNode(json, node);
-  const mesh = json.meshes?.[(index === null ? undefined : json.nodes?.[index]?.mesh) ?? -1];
-  if (!mesh) return null;
+  const found = index === null ? undefined : json.nodes?.[index];
+  const mesh = json.meshes?.[found?.mesh ?? -1];
+  if (!found || !mesh) return null;
   const indices: number[] = [];
   let first = 0;
   for (const { attributes, indices: list, mode = 4 } of mesh.primitives) {
@@ -53,8 +57,30 @@ export function modelMesh(
     }
     first += count;
   }
-  return { positions: meshPoints(json, glb.bin, mesh).positions, indices };
+  return { ...meshPoints(json, glb.bin, mesh), indices, skin: skinOf(json, glb.bin, mesh, found.skin) };
 }
+
+/** The skin of a mesh: the joints and shares of all its primitives' vertices in a row; null where some have none. */
+function skinOf(
+  json: GltfJson,
+  bin: Uint8Array,
+  mesh: GltfMesh,
+  index: number | undefined,
+): ModelSkin | null {
+  const skin = json.skins?.[index ?? -1];
+  const pulls = mesh.primitives.map(({ attributes }) => [attributes['JOINTS_0'], attributes['WEIGHTS_0']]);
+  if (!skin || pulls.some((pair) => pair.includes(undefined))) return null;
+  const all = (which: 0 | 1) => pulls.flatMap((pair) => numbers(json, bin, pair[which]!, 4));
+  const binds =
+    skin.inverseBindMatrices === undefined ? null : numbers(json, bin, skin.inverseBindMatrices, 16);
+  return {
+    joints: all(0),
+    weights: all(1),
+    inverseBinds: skin.joints.map((_, i) => binds?.slice(i * 16, i * 16 + 16) ?? UNMOVED),
+  };
+}
+
+const UNMOVED = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1];
 
 /** An accessor's whole numbers. */
 function scalars(json: GltfJson, bin: Uint8Array, index: number): number[] {
@@ -67,11 +93,26 @@ function scalars(json: GltfJson, bin: Uint8Array, index: number): number[] {
 
 /** An accessor's points, three numbers each. */
 function points(json: GltfJson, bin: Uint8Array, index: number): number[] {
+  return numbers(json, bin, index, 3);
+}
+
+/** An accessor's numbers, `size` each. */
+function numbers(json: GltfJson, bin: Uint8Array, index: number, size: number): number[] {
   const accessor = json.accessors![index]!;
-  const out = new Array<number>(accessor.count * 3).fill(0);
+  const out = new Array<number>(accessor.count * size).fill(0);
   const view = new DataView(bin.buffer, bin.byteOffset, bin.byteLength);
   if (accessor.bufferView !== undefined)
-    fill(json, view, accessor, accessor.bufferView, accessor.byteOffset ?? 0, (i) => i, accessor.count, out);
+    fill(
+      json,
+      view,
+      accessor,
+      accessor.bufferView,
+      accessor.byteOffset ?? 0,
+      (i) => i,
+      accessor.count,
+      size,
+      out,
+    );
   const { sparse } = accessor;
   if (!sparse) return out;
   const { read, bytes } = COMPONENTS[sparse.indices.componentType]!;
@@ -86,6 +127,7 @@ function points(json: GltfJson, bin: Uint8Array, index: number): number[] {
     sparse.values.byteOffset ?? 0,
     place,
     sparse.count,
+    size,
     out,
   );
   return out;
@@ -99,14 +141,15 @@ function fill(
   byteOffset: number,
   place: (i: number) => number,
   count: number,
+  size: number,
   out: number[],
 ): void {
   const { byteOffset: first = 0, byteStride } = json.bufferViews![bufferView]!;
   const { bytes, full, read } = COMPONENTS[componentType]!;
-  const stride = byteStride ?? bytes * 3;
+  const stride = byteStride ?? bytes * size;
   for (let i = 0; i < count; i++)
-    for (let row = 0; row < 3; row++) {
+    for (let row = 0; row < size; row++) {
       const value = read(view, first + byteOffset + i * stride + row * bytes);
-      out[place(i) * 3 + row] = normalized ? Math.max(-1, value / full) : value;
+      out[place(i) * size + row] = normalized ? Math.max(-1, value / full) : value;
     }
 }

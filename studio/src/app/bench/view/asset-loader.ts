@@ -8,8 +8,8 @@ import {
   type Texture,
 } from 'three';
 import { GLTFLoader, type GLTF } from 'three/examples/jsm/loaders/GLTFLoader.js';
-import { skinOf, type ModelSkin } from './solids/model-solid';
-import { findAssetNode, readGlb, type Asset, type GltfJson } from '@kaizen/core';
+import { findAssetNode, readGlb, type Asset, type GltfJson, type ModelSkin } from '@kaizen/core';
+import { skinOf } from './solids/model-solid';
 
 /** A mesh of a model: its triangles, the colour and the picture on them. */
 export interface AssetMesh {

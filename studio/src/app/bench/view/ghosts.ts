@@ -1,8 +1,12 @@
-import { Group, LineBasicMaterial, LineSegments, type BufferGeometry, type Color } from 'three';
+import { Group, LineBasicMaterial, LineSegments, Matrix4, type BufferGeometry, type Color } from 'three';
 import type { Program, Project } from '@kaizen/core';
 import { neighbourKeyFrame } from '../stage/key-time';
-import { isSkinned, type DrawnPart } from './drawn-part';
+import type { DrawnPart } from './drawn-part';
 import { creaseLines } from './solids/edge-quads';
+import type { ModelSolid } from './solids/model-solid';
+
+/** What joints move lies in the world already. */
+const UNMOVED = Float64Array.from(new Matrix4().elements);
 
 /** Pale edges of parts where they stand at their keys before and after the playhead. */
 export class Ghosts {
@@ -34,8 +38,9 @@ export class Ghosts {
         const index = places.get(part.id);
         if (index === undefined) continue;
         program.worldMatrix(index, at, matrix);
-        // What a skin bends has no one place at another frame.
-        if (!isSkinned(drawn))
+        for (const bending of drawn.bending)
+          this.add(creasesAt(program, part.id, bending, at), bending.joints.length > 0 ? UNMOVED : matrix);
+        if (drawn.bending.length === 0)
           for (const { batch } of solids) this.add(this.creasesOf(batch.drawn.edges), matrix);
         if (lines) this.add(lines.object.geometry, matrix);
       }
@@ -58,4 +63,18 @@ export class Ghosts {
     lines.matrix.fromArray(matrix);
     this.group.add(lines);
   }
+}
+
+/** The creases of a model's mesh as its channels and joints have it at a frame. */
+function creasesAt(program: Program, part: string, bending: ModelSolid, frame: number): BufferGeometry {
+  const { slots, partIndex } = program.structure;
+  const values = bending.properties.map((property) =>
+    program.channelValue(slots.get(`${part}/${property}`)!, frame),
+  );
+  const joints = bending.joints.map((joint) => {
+    const world = new Float64Array(16);
+    program.worldMatrix(partIndex.get(joint)!, frame, world);
+    return world;
+  });
+  return bending.creasesAt(values, joints);
 }

@@ -1,6 +1,6 @@
 import { BufferAttribute, BufferGeometry } from 'three';
-import type { MeshPart } from '@kaizen/core';
-import { bends, ModelSolid, type ModelSkin } from './model-solid';
+import type { MeshPart, ModelSkin } from '@kaizen/core';
+import { bends, ModelSolid } from './model-solid';
 
 /** A square one metre high whose upper edge hangs on a second joint, a metre up, and that can swell to twice its width. */
 function board(): { readonly geometry: BufferGeometry; readonly skin: ModelSkin } {
@@ -44,6 +44,19 @@ const positions = (solid: ModelSolid) =>
   );
 
 describe('a model’s mesh that changes its shape', () => {
+  it('has its creases where other joints and values would put them, and stays as it is shown', () => {
+    const { geometry, skin } = board();
+    const solid = new ModelSolid(partOf(), geometry, skin);
+    const still = [translation(0, 0, 0), translation(0, 1, 0)];
+    solid.show([0], still);
+    const before = positions(solid);
+    const lines = solid.creasesAt([1], [translation(0, 0, 0), translation(0, 4, 0)]).getAttribute('position');
+    const xs = Array.from({ length: lines.count }, (_, i) => lines.getX(i));
+    const ys = Array.from({ length: lines.count }, (_, i) => lines.getY(i));
+    expect([lines.count, Math.max(...xs), Math.max(...ys)]).toEqual([8, 2, 4]);
+    expect(positions(solid)).toEqual(before);
+  });
+
   it('goes with its joints in the world after its own target, its edges and normals with it', () => {
     const { geometry, skin } = board();
     const solid = new ModelSolid(partOf(), geometry, skin);
