@@ -1,5 +1,6 @@
 import {
   framesPerSecond,
+  plainSentence,
   rateOf,
   type Asset,
   type Clip,
@@ -47,18 +48,18 @@ export async function bringModel(files: ModelFiles): Promise<Brought | ModelProb
     const brought = await bringForeign(files, document, packings);
     files.progress?.(0.9);
     const [problem] = referenceProblems(brought.project);
-    return problem ? { problem: true, ...problem } : brought;
+    return problem ? problemOf(problem.pointer, problem.message) : brought;
   } catch (error) {
-    if (isModelError(error)) return { problem: true, pointer: error.pointer, message: error.message };
-    if (error instanceof RangeError || error instanceof TypeError) {
-      return {
-        problem: true,
-        pointer: '',
-        message: `it does not hold together as glTF (${error.message}); export it again`,
-      };
-    }
+    if (isModelError(error)) return problemOf(error.pointer, error.message);
+    if (error instanceof RangeError || error instanceof TypeError)
+      return problemOf('', `it does not hold together as glTF (${error.message}); export it again`);
     throw error;
   }
+}
+
+/** A problem in a sentence that shows nothing raw of the file. */
+function problemOf(pointer: string, message: string): ModelProblem {
+  return { problem: true, pointer: plainSentence(pointer), message: plainSentence(message) };
 }
 
 function ownProject(document: GltfDocument): Brought | null {
