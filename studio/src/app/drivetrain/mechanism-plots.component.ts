@@ -7,7 +7,7 @@ import { Stage } from '../bench/stage/stage';
 import { shownNumber } from '../ui/amount';
 import { MechanismFigureComponent } from './mechanism-figure.component';
 
-const [WIDTH, HEIGHT, LEFT, RIGHT] = [440, 96, 52, 10] as const;
+const [WIDTH, HEIGHT, LEFT, RIGHT] = [440, 96, 60, 10] as const;
 const COUNT = 361;
 
 /** One curve over the input: a value, or how it changes with the input. */
@@ -142,6 +142,10 @@ interface Plot {
       text-anchor: end;
     }
     .value {
+      /* its own ground, as the curve goes under it */
+      paint-order: stroke;
+      stroke: var(--field);
+      stroke-width: 4px;
       fill: var(--ink);
       text-anchor: start;
 

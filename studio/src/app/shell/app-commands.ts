@@ -5,6 +5,7 @@ import type { Command } from '../commands/command';
 import { ProjectFile } from '../open/project-file';
 import { Opener } from '../open/opener';
 import { Studio } from '../state/studio';
+import { HeldKeys } from '../ui/held-keys';
 import { Notices } from '../ui/notices';
 import { Theme } from '../ui/theme';
 
@@ -129,14 +130,20 @@ export class AppCommands {
   }
 
   private openPalette(): void {
-    void import('./palette.component').then(({ PaletteComponent }) =>
-      this.dialog.open(PaletteComponent, {
-        width: '560px',
-        maxWidth: '94vw',
-        position: { top: '64px' },
-        ariaLabel: 'Find a command',
-      }),
-    );
+    const held = new HeldKeys();
+    const loaded = import('./palette.component');
+    loaded.catch(() => held.release());
+    void loaded.then(({ PaletteComponent }) => {
+      if (held.gaveUp) held.release();
+      else
+        this.dialog.open(PaletteComponent, {
+          width: '560px',
+          maxWidth: '94vw',
+          position: { top: '64px' },
+          ariaLabel: 'Find a command',
+          data: held,
+        });
+    });
   }
 
   private openShortcuts(): void {

@@ -1,7 +1,17 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { MatDialogRef } from '@angular/material/dialog';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  type ElementRef,
+  inject,
+  signal,
+  viewChild,
+} from '@angular/core';
+import { MAT_DIALOG_DATA, MatDialogRef } from '@angular/material/dialog';
 import type { Command } from '../commands/command';
 import { CommandRegistry } from '../commands/registry';
+import type { HeldKeys } from '../ui/held-keys';
 
 /** The searchable list of every command there is now, with its shortcut. */
 @Component({
@@ -9,6 +19,7 @@ import { CommandRegistry } from '../commands/registry';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <input
+      #field
       class="input"
       type="text"
       role="combobox"
@@ -85,6 +96,8 @@ export class PaletteComponent {
   readonly registry = inject(CommandRegistry);
   private readonly dialog = inject<MatDialogRef<PaletteComponent>>(MatDialogRef);
   private readonly text = signal('');
+  private readonly held = inject<HeldKeys>(MAT_DIALOG_DATA);
+  private readonly field = viewChild.required<ElementRef<HTMLInputElement>>('field');
   readonly at = signal(0);
   readonly found = computed(() => {
     const words = this.text().toLowerCase().split(/\s+/).filter(Boolean);
@@ -94,6 +107,23 @@ export class PaletteComponent {
     });
     return [...matching].sort((a, b) => Number(this.usable(b)) - Number(this.usable(a)));
   });
+
+  constructor() {
+    afterNextRender(() => this.takeHeld());
+  }
+
+  /** What was typed before the field was there stands in it now. */
+  private takeHeld(): void {
+    const { held } = this;
+    held.release();
+    const field = this.field().nativeElement;
+    field.focus();
+    field.value = held.text;
+    this.search(held.text);
+    const [first] = this.found();
+    if (held.gaveUp) this.dialog.close();
+    else if (held.entered && first) this.run(first);
+  }
 
   usable(command: Command): boolean {
     return command.when?.() ?? true;
