@@ -8,7 +8,7 @@ import {
   partProperties,
 } from '../project';
 import { LEAST_KEY_GAP } from '../file';
-import { curveRef, ownerOf, weightAsCurve } from './curve-ref';
+import { curveElsewhere, curveRef, isChannel, weightAsCurve, withCurveElsewhere } from './curve-ref';
 
 /** A key by its channel in the active clip and its frame, which no two keys of a curve share. */
 export interface KeyRef {
@@ -16,7 +16,7 @@ export interface KeyRef {
   readonly frame: number;
 }
 
-/** The curve of a channel in the active clip, or of a treatment's weight by its name. */
+/** The curve of a channel in the active clip, or any other by the name of its address. */
 export function curveOf(project: Project, channel: string): Curve | undefined {
   return curvesByChannel(project).get(channel);
 }
@@ -35,7 +35,10 @@ export function curvesByChannel(project: Project): CurveIndex {
   const curves = activeClip(project)?.curves ?? NO_CURVES;
   let index = indexByList.get(curves);
   if (!index) indexByList.set(curves, (index = indexOf(curves)));
-  return index;
+  const ofClip = index;
+  const get = (name: string) =>
+    ofClip.get(name) ?? (isChannel(name) ? undefined : curveElsewhere(project, name));
+  return { get, has: (name) => get(name) !== undefined };
 }
 
 function indexOf(curves: readonly Curve[]): CurveIndex {
@@ -55,6 +58,15 @@ function placesOf(curves: readonly Curve[]): ReadonlyMap<string, number> {
   let map = placesByList.get(curves);
   if (!map) placesByList.set(curves, (map = new Map(curves.map(({ channel }, i) => [channel, i]))));
   return map;
+}
+
+/** Whether all curves that have an address are the very same in two states of a project. */
+export function haveSameCurves(a: Project, b: Project): boolean {
+  return (
+    activeClip(a)?.curves === activeClip(b)?.curves &&
+    a.drivers === b.drivers &&
+    a.arrangement === b.arrangement
+  );
 }
 
 /** The curves of a part's channels in the active clip, in the order of its channels. */
@@ -94,11 +106,10 @@ export function changeCurves(
   options: { readonly locked?: 'skip' | 'change' } = {},
 ): Project {
   const clip = activeClip(project);
-  const weights = channels.filter((channel) => ownerOf(channel) !== channel);
-  if (weights.length > 0) {
-    const own = channels.filter((channel) => !weights.includes(channel));
-    const changed = weights.reduce((at, name) => changeWeight(at, name, change), project);
-    return changeCurves(changed, own, change, options);
+  const elsewhere = channels.filter((channel) => !isChannel(channel));
+  if (elsewhere.length > 0) {
+    const changed = elsewhere.reduce((at, name) => changeElsewhere(at, name, change), project);
+    return changeCurves(changed, channels.filter(isChannel), change, options);
   }
   if (!clip || channels.length === 0) return project;
   const list = clip.curves;
@@ -127,10 +138,14 @@ export function changeCurves(
   });
 }
 
-/** Changes a treatment's weight as the curve that it is; left without keys it is a number again, 1. */
-function changeWeight(project: Project, name: string, change: (curve: Curve) => Curve): Project {
+/** Changes a curve that is no channel's. A treatment's weight left without keys is a number again, 1. */
+function changeElsewhere(project: Project, name: string, change: (curve: Curve) => Curve): Project {
   const ref = curveRef(name);
-  if (ref.of !== 'weight') return project;
+  if (ref.of !== 'weight') {
+    const curve = curveElsewhere(project, name);
+    const changed = curve && change(curve);
+    return changed && changed !== curve ? withCurveElsewhere(project, name, changed) : project;
+  }
   return changeCurves(project, [ref.channel], (owner) => {
     const weight = weightAsCurve(owner, ref.treatment, name);
     const changed = weight ? change(weight) : weight;

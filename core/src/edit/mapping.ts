@@ -1,5 +1,5 @@
 import type { Project } from '../project';
-import { curvesByChannel, keyAtFrame, type KeyRef } from './curves';
+import { curvesByChannel, haveSameCurves, keyAtFrame, type KeyRef } from './curves';
 
 /**
  * What became of the things that an edit moved. Whatever points into a project from outside it (a selection, loose edits,
@@ -51,9 +51,8 @@ export function followKeys<T extends KeyRef>(
   before: Project,
   { project, mapping }: Edited,
 ): readonly T[] {
-  if (project === before || keys.length === 0) return keys;
+  if (keys.length === 0 || haveSameCurves(before, project)) return keys;
   const [old, now] = [curvesByChannel(before), curvesByChannel(project)];
-  if (old === now) return keys;
   let changed = false;
   const next: T[] = [];
   for (const ref of keys) {

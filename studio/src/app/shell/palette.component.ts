@@ -42,7 +42,7 @@ import type { HeldKeys } from '../ui/held-keys';
           [class.off]="!usable(command)"
           (click)="run(command)"
           (keydown.enter)="run(command)"
-          (pointermove)="at.set(i)"
+          (pointermove)="point($event, i)"
         >
           <span>{{ command.label }}</span>
           <span class="soft">{{ command.group }}</span>
@@ -69,12 +69,18 @@ import type { HeldKeys } from '../ui/held-keys';
     }
     [role='option'] {
       display: grid;
-      grid-template-columns: 1fr 70px 120px;
+      grid-template-columns: 1fr 70px 110px;
+      gap: 8px;
       align-items: center;
       height: 28px;
       padding: 0 8px;
       border-radius: 4px;
       cursor: pointer;
+    }
+    [role='option'] span {
+      overflow: hidden;
+      text-overflow: ellipsis;
+      white-space: nowrap;
     }
     [role='option'][aria-selected='true'] {
       background: var(--select-ground);
@@ -105,7 +111,11 @@ export class PaletteComponent {
       const name = `${command.label} ${command.group}`.toLowerCase();
       return words.every((word) => name.includes(word));
     });
-    return [...matching].sort((a, b) => Number(this.usable(b)) - Number(this.usable(a)));
+    const [first = ''] = words;
+    // What can be done now comes first, of that what begins with the first word.
+    const rank = (command: Command) =>
+      (this.usable(command) ? 0 : 2) + (command.label.toLowerCase().startsWith(first) ? 0 : 1);
+    return [...matching].sort((a, b) => rank(a) - rank(b));
   });
 
   constructor() {
@@ -132,6 +142,11 @@ export class PaletteComponent {
   search(text: string): void {
     this.text.set(text);
     this.at.set(0);
+  }
+
+  /** The pointer chooses only as it moves: a list that comes up under one that rests is not pointed at. */
+  point({ movementX, movementY }: PointerEvent, i: number): void {
+    if (movementX !== 0 || movementY !== 0) this.at.set(i);
   }
 
   onKey(event: KeyboardEvent): void {
