@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { replacedAt, type Curve, type Driver, type Part, type Placement, type Project } from '../project';
 import { line, partOfRig } from '../../testing/rigged';
-import { testProject } from '../../testing/project';
+import { programOf, testProject } from '../../testing/project';
 import { compile, type Program } from './index';
 
 const FLAPS = 10;
@@ -179,9 +179,32 @@ function everything(program: Program, frame: number): unknown[] {
     ...channels.map((_, slot) => program.channelValue(slot, frame)),
     ...channels.flatMap((_, slot) => program.channelRates(slot, frame)),
     ...channels.map((_, slot) => program.isDriven(slot)),
-    ...[...program.moving].sort(),
+    ...program.moving,
   ];
 }
+
+describe('a muted driver', () => {
+  it('is as if it were not there: nothing is driven by it, and it does not come first in any order', () => {
+    const expression = (id: string, target: string, muted: boolean) => ({
+      id,
+      target,
+      kind: 'expression',
+      inputs: {},
+      expression: '7',
+      muted,
+    });
+    const drivers = [
+      expression('a', 'skip/scale.x', true),
+      expression('b', 'arm/rotate.z', false),
+      expression('c', 'skip/scale.x', false),
+      expression('d', 'cart/scale.y', true),
+    ];
+    const parts = ['cart', 'arm', 'skip'].map((id) => partOfRig(id));
+    const program = programOf(testProject({ parts, drivers }, []));
+    expect(program.moving).toEqual(['arm/rotate.z', 'skip/scale.x']);
+    expect(program.isDriven(program.structure.slots.get('cart/scale.y')!)).toBe(false);
+  });
+});
 
 describe('compiling what came out of an edit', () => {
   it('gives the very numbers of compiling it anew, whatever was edited before, undone or done again', () => {

@@ -161,14 +161,12 @@ class GraphProgram implements Program, JetFrames {
   }
 
   get moving(): readonly string[] {
-    this.movingChannels ??= [
-      ...new Set([
-        ...this.base.channels,
-        ...this.graph.driversOf.flatMap((drivers, i) =>
-          drivers.length > 0 ? [this.structure.channels[this.graph.drivenSlots[i]!]!] : [],
-        ),
-      ]),
-    ];
+    if (!this.movingChannels) {
+      const acting = new Set(this.graph.driversOf.flat());
+      const driven = this.graph.drivers.filter((_, i) => acting.has(i));
+      const channels = driven.map(({ target }) => this.structure.channels[target]!);
+      this.movingChannels = [...new Set([...this.base.channels, ...channels])];
+    }
     return this.movingChannels;
   }
 
