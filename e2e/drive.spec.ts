@@ -142,6 +142,8 @@ test('a channel’s row dragged onto another follows it; its menu drives it by w
     expect.objectContaining({ kind: 'echo', target: 'small/rotate.y', input: 'crank/rotate.z' }),
   ]);
   await test.step('a ring is told before it is let go, and does nothing', async () => {
+    // The menu goes slowly; until it has gone it lies over the rows.
+    await expect(page.locator('.cdk-overlay-backdrop')).toHaveCount(0);
     await drag('crank/rotate.z', 'small/rotate.y', false);
     await expect(page.locator('kz-cue-card')).toContainText('a ring');
     await page.mouse.up();

@@ -16,6 +16,7 @@ test('parts shown alone, hidden and locked while one works; the project says not
   const bench = await dropped(page, quay());
   const before = await bench.save();
   await bench.row('rack').click();
+  await bench.settled();
   const all = await picture(page);
   await page.keyboard.press('Shift+O');
   await expect(page.getByRole('button', { name: 'Only these' })).toBeVisible();

@@ -154,8 +154,10 @@ test('a number of its own with range and unit, keyed by its slider', async ({ pa
   const form = page.locator('kz-numbers-form');
   await form.getByRole('textbox', { name: 'Name' }).fill('pressure');
   await page.keyboard.press('Enter');
+  await bench.settled();
   await form.getByRole('textbox', { name: 'Unit' }).fill('bar');
   await page.keyboard.press('Enter');
+  await bench.settled();
   await form.getByRole('textbox', { name: 'Greatest' }).fill('6');
   await page.keyboard.press('Enter');
   await form.getByRole('slider', { name: 'pressure' }).fill('4.5');

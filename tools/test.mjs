@@ -4,7 +4,7 @@
  */
 import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync } from 'node:fs';
-import { availableParallelism, tmpdir } from 'node:os';
+import { availableParallelism, constants, setPriority, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { findChromium, installPackages, requireNode } from './install.mjs';
@@ -20,8 +20,8 @@ function count(ok, much = 1) {
   else failed += much;
 }
 
-/** Runs a script; what it prints comes as it is printed, or in one piece at its end. */
-function run(name, script, args, env = {}, atOnce = true) {
+/** Runs a script; what it prints comes as it is printed, or in one piece at its end. `beside` others it gets what they leave of the processor. */
+function run(name, script, args, { env = {}, atOnce = true, beside = false } = {}) {
   const began = Date.now();
   if (atOnce) process.stdout.write(`\n— ${name}\n`);
   return new Promise((done) => {
@@ -30,6 +30,7 @@ function run(name, script, args, env = {}, atOnce = true) {
       stdio: atOnce ? ['ignore', 'inherit', 'inherit'] : ['ignore', 'pipe', 'pipe'],
       env: { ...process.env, ...env },
     });
+    if (beside) setPriority(child.pid, constants.priority.PRIORITY_LOW);
     let said = '';
     for (const stream of [child.stdout, child.stderr]) stream?.on('data', (piece) => (said += piece));
     child.on('close', (code) => {
@@ -46,7 +47,7 @@ async function runChecks(checks) {
   const waiting = [...checks];
   const lane = async () => {
     for (let check = waiting.shift(); check; check = waiting.shift())
-      count(await run(check.name, check.script, check.args, {}, false));
+      count(await run(check.name, check.script, check.args, { atOnce: false }));
   };
   await Promise.all(Array.from({ length: Math.max(1, availableParallelism()) }, lane));
 }
@@ -68,8 +69,10 @@ await buildNode();
 const bin = (name, file) => join('node_modules', name, file);
 const sources = ['core', 'cli', 'server', 'studio'].map((name) => `${name}/src`);
 const typed = ['core', 'core/tsconfig.lib.json', 'cli', 'server', 'samples', 'studio', 'e2e', 'benchmark'];
+/** ESLint takes a minute and more, and the tests in the browser leave half of two processors idle: they go side by side. */
+const lint = (beside) =>
+  run('lint', bin('eslint', 'bin/eslint.js'), ['.', '--max-warnings', '0'], { atOnce: false, beside });
 await runChecks([
-  { name: 'lint', script: bin('eslint', 'bin/eslint.js'), args: ['.', '--max-warnings', '0'] },
   {
     name: 'format',
     script: bin('prettier', 'bin/prettier.cjs'),
@@ -92,39 +95,34 @@ const jestRan = await run(
   'unit tests',
   bin('jest', 'bin/jest.js'),
   ['--json', `--outputFile=${jestReport}`, '--silent'],
-  {
-    NODE_OPTIONS: '--experimental-vm-modules --no-warnings',
-  },
+  { env: { NODE_OPTIONS: '--experimental-vm-modules --no-warnings' } },
 );
 const jest = readReport(jestReport);
 passed += jest?.numPassedTests ?? 0;
 failed += jest ? jest.numFailedTests + jest.numRuntimeErrorTestSuites : 1;
 if (!jestRan && jest?.success) failed += 1;
 
-if (withBrowser) {
-  const built = buildStudio();
-  count(built);
-  if (built) {
-    const report = join(reports, 'playwright.json');
-    const ran = await run(
-      'tests in the browser',
-      bin('@playwright/test', 'cli.js'),
-      ['test', '--config', 'e2e/playwright.config.ts', '--retries', '1'],
-      {
-        CHROMIUM: chromium,
-        PLAYWRIGHT_JSON_OUTPUT_NAME: report,
-      },
+const built = withBrowser && buildStudio();
+if (withBrowser) count(built);
+const linted = lint(built);
+if (built) {
+  const report = join(reports, 'playwright.json');
+  const ran = await run(
+    'tests in the browser',
+    bin('@playwright/test', 'cli.js'),
+    ['test', '--config', 'e2e/playwright.config.ts', '--retries', '1'],
+    { env: { CHROMIUM: chromium, PLAYWRIGHT_JSON_OUTPUT_NAME: report } },
+  );
+  const stats = readReport(report)?.stats;
+  passed += (stats?.expected ?? 0) + (stats?.flaky ?? 0);
+  if (stats?.flaky > 0)
+    process.stdout.write(
+      `  ${stats.flaky} of them good only at the second try: look at each, it is a fault of the test or the studio\n`,
     );
-    const stats = readReport(report)?.stats;
-    passed += (stats?.expected ?? 0) + (stats?.flaky ?? 0);
-    if (stats?.flaky > 0)
-      process.stdout.write(
-        `  ${stats.flaky} of them good only at the second try: look at each, it is a fault of the test or the studio\n`,
-      );
-    failed += stats ? stats.unexpected : 1;
-    if (!ran && stats?.unexpected === 0) failed += 1;
-  }
+  failed += stats ? stats.unexpected : 1;
+  if (!ran && stats?.unexpected === 0) failed += 1;
 }
+count(await linted);
 
 process.stdout.write(`\n${passed} passed, ${failed} failed\n`);
 process.exitCode = failed === 0 ? 0 : 1;

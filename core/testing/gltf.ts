@@ -26,12 +26,16 @@ export async function playGlb(glb: Uint8Array): Promise<PlayedGltf> {
   const gltf = await new GLTFLoader().parseAsync(buffer, '');
   const mixer = new AnimationMixer(gltf.scene);
   if (gltf.animations[0]) mixer.clipAction(gltf.animations[0]).play();
+  let shown = NaN;
   return {
     scene: gltf.scene,
     animations: gltf.animations,
     pointAt: (node, point, seconds) => {
-      mixer.setTime(seconds);
-      gltf.scene.updateMatrixWorld(true);
+      if (seconds !== shown) {
+        mixer.setTime(seconds);
+        gltf.scene.updateMatrixWorld(true);
+        shown = seconds;
+      }
       const object = gltf.scene.getObjectByName(`${node}_body`) ?? gltf.scene.getObjectByName(node);
       if (!object) throw new Error(`no node ${node}`);
       const { x, y, z } = new Vector3(...point).applyMatrix4(object.matrixWorld);

@@ -18,7 +18,8 @@ export interface BulgeBounds {
 export class Bulge {
   private k = 1;
   private beta = 0;
-  private readonly known = new Map<number, number>();
+  /** What was found for a length before: going to and fro between a few is the rule. */
+  private readonly known = new Map<number, { readonly beta: number; readonly anchorWay: number }>();
 
   /** The way from the middle of the bounds to the anchor, which stays. */
   private anchorWay: number;
@@ -31,13 +32,12 @@ export class Bulge {
   setLength(k: number): void {
     if (k === this.k) return;
     this.k = k;
-    let beta = this.known.get(k);
-    if (beta === undefined) {
-      if (this.known.size >= MOST_KNOWN) this.known.clear();
-      this.known.set(k, (beta = widthFor(k)));
-    }
-    this.beta = beta;
-    this.anchorWay = this.way(0);
+    const known = this.known.get(k);
+    this.beta = known?.beta ?? widthFor(k);
+    this.anchorWay = known?.anchorWay ?? this.way(0);
+    if (known) return;
+    if (this.known.size >= MOST_KNOWN) this.known.clear();
+    this.known.set(k, { beta: this.beta, anchorWay: this.anchorWay });
   }
 
   /** Moves a point of the part's own space in place. */
