@@ -37,7 +37,7 @@ import { Notices } from '../ui/notices';
     .live {
       position: fixed;
       left: 50%;
-      top: 116px;
+      top: 88px;
       transform: translateX(-50%);
       z-index: 900;
       max-width: min(760px, 90vw);

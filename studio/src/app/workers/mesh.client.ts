@@ -1,6 +1,5 @@
 import { wrap, type Remote } from 'comlink';
 import type { MeshApi, MeshNumbers, PreparedMesh } from './mesh-api';
-import { preparedMesh } from './mesh-work';
 import { Spare } from './spare';
 
 export const meshSpare = new Spare(
@@ -34,8 +33,7 @@ class MeshQueue {
     const api = this.open();
     for (let lot = this.nextLot(); lot.length > 0; lot = this.nextLot()) {
       const meshes = lot.map(({ mesh }) => mesh);
-      // A worker that breaks is no reason to show a model without its edges: then the page does it.
-      const prepared = await api.prepare(meshes).catch(() => meshes.map(preparedMesh));
+      const prepared = await api.prepare(meshes).catch(() => preparedHere(meshes));
       lot.forEach(({ done }, i) => done(prepared[i]!));
     }
     this.worker?.terminate();
@@ -61,6 +59,12 @@ class MeshQueue {
       numbers += this.waiting[count++]!.mesh.positions.length;
     return this.waiting.splice(0, count);
   }
+}
+
+/** A worker that breaks is no reason to show a model without its edges: then the page finds them. */
+async function preparedHere(meshes: readonly MeshNumbers[]): Promise<readonly PreparedMesh[]> {
+  const { preparedMesh } = await import('./mesh-work');
+  return meshes.map(preparedMesh);
 }
 
 const queue = new MeshQueue();
