@@ -72,6 +72,9 @@ describe('expressions', () => {
     ];
     fc.assert(
       fc.property(fc.constantFrom(...texts), fc.double({ min: 0.11, max: 0.87, noNaN: true }), (text, s) => {
+        // Where mod(x*50, 7) jumps, differences are none.
+        const turn = (Math.sin(s) * 50) / 7;
+        fc.pre(Math.abs(turn - Math.round(turn)) > 0.01);
         const compiled = compileExpression(text, ['x', 'y']);
         if (!compiled.ok) throw new Error(compiled.message);
         const at = (t: number) =>
