@@ -1,59 +1,28 @@
+import { Document, NodeIO } from '@gltf-transform/core';
+
 /** What a user waits for who brings a model of a million triangles: until all of it is seen on the Bench. */
 const [NODES, ROUND, ALONG] = [2000, 26, 10];
 
 /** A GLB of beads on a floor, each a mesh of its own: 2,000 nodes of 520 triangles. */
-function beads() {
-  const { positions, normals, indices } = bead();
-  const lists = [positions, normals, indices];
-  const [accessors, bufferViews, chunks] = [[], [], []];
-  let length = 0;
-  for (let n = 0; n < NODES; n++)
-    lists.forEach((list, k) => {
-      const bytes = new Uint8Array(list.buffer);
-      bufferViews.push({ buffer: 0, byteOffset: length, byteLength: bytes.length });
-      accessors.push(
-        k === 2
-          ? { bufferView: n * 3 + k, componentType: 5123, count: list.length, type: 'SCALAR' }
-          : {
-              bufferView: n * 3 + k,
-              componentType: 5126,
-              count: list.length / 3,
-              type: 'VEC3',
-              ...(k === 0 ? { min: [-0.2, -0.3, -0.2], max: [0.2, 0.3, 0.2] } : {}),
-            },
-      );
-      chunks.push(bytes);
-      length += bytes.length;
-    });
-  const each = (make) => Array.from({ length: NODES }, (_, n) => make(n));
-  const json = {
-    asset: { version: '2.0' },
-    scene: 0,
-    scenes: [{ nodes: each((n) => n) }],
-    nodes: each((n) => ({
-      name: `Bead ${n}`,
-      mesh: n,
-      translation: [(n % 50) - 25, 0.4, Math.floor(n / 50) - 20],
-    })),
-    meshes: each((n) => ({
-      primitives: [{ attributes: { POSITION: n * 3, NORMAL: n * 3 + 1 }, indices: n * 3 + 2 }],
-    })),
-    accessors,
-    bufferViews,
-    buffers: [{ byteLength: length }],
-  };
-  const text = Buffer.from(JSON.stringify(json));
-  const padded = Buffer.concat([text, Buffer.alloc((4 - (text.length % 4)) % 4, ' ')]);
-  const header = (...numbers) => Buffer.from(Uint32Array.from(numbers).buffer);
-  return Buffer.concat([
-    header(0x46546c67, 2, 12 + 8 + padded.length + 8 + length, padded.length, 0x4e4f534a),
-    padded,
-    header(length, 0x004e4942),
-    ...chunks,
-  ]);
+async function beads() {
+  const document = new Document();
+  const buffer = document.createBuffer();
+  const scene = document.createScene();
+  const accessor = (type, array) => document.createAccessor().setType(type).setArray(array).setBuffer(buffer);
+  for (let n = 0; n < NODES; n++) {
+    const { positions, normals, indices } = bead();
+    const primitive = document
+      .createPrimitive()
+      .setAttribute('POSITION', accessor('VEC3', positions))
+      .setAttribute('NORMAL', accessor('VEC3', normals))
+      .setIndices(accessor('SCALAR', indices));
+    const node = document.createNode(`Bead ${n}`).setMesh(document.createMesh().addPrimitive(primitive));
+    scene.addChild(node.setTranslation([(n % 50) - 25, 0.4, Math.floor(n / 50) - 20]));
+  }
+  return Buffer.from(await new NodeIO().writeBinary(document));
 }
 
-/** A sphere drawn out along y, its lists of a length that four bytes divide. */
+/** A sphere drawn out along y. */
 function bead() {
   const [positions, normals, indices] = [[], [], []];
   for (let j = 0; j <= ALONG; j++)
@@ -105,7 +74,7 @@ function dropModel() {
 
 /** Rows of what bringing a model costs. `opened` gives a page with a project on the Bench, `reference` is a script with `readAndDrawn`. */
 export async function measureModel(browser, opened, project, reference) {
-  const glb = beads();
+  const glb = await beads();
   const page = await opened(project);
   await handOver(page, glb);
   const own = await page.evaluate(dropModel);

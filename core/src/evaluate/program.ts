@@ -19,6 +19,7 @@ export interface Program {
   /** Compiled curves of the clip that is worked on and the slots they write, in clip order. */
   readonly curves: readonly CompiledCurve[];
   readonly curveSlots: Int32Array;
+  /** Muted drivers are among them where they can be; they drive nothing. */
   readonly drivers: readonly CompiledDriver[];
   readonly constraints: readonly CompiledConstraint[];
   /** The place in the project's lists of each of these drivers and constraints. */
@@ -183,15 +184,11 @@ class GraphProgram implements Program, JetFrames {
       project.drivers === drivers &&
       project.constraints === constraints &&
       (constraints.length === 0 || (range.start === project.range.start && range.end === project.range.end));
-    const grown = isGrown(structure, this.structure);
-    if (!grown && !isAlike(structure, this.structure)) return null;
-    const graph = fits
-      ? grown
-        ? grownGraph(this.graph, structure.parts.length)
-        : this.graph
-      : grown
-        ? null
-        : patchedGraph(this.graph, this.project, project, structure);
+    let graph: Graph | null = null;
+    if (isGrown(structure, this.structure)) {
+      if (fits) graph = grownGraph(this.graph, structure.parts.length);
+    } else if (isAlike(structure, this.structure))
+      graph = fits ? this.graph : patchedGraph(this.graph, this.project, project, structure);
     return graph && { ok: true, value: graph };
   }
 

@@ -15,11 +15,11 @@ export interface Cut {
 export function cutTo(project: Project, camera: string, frame: number): Project {
   const cameras = project.parts.filter(isCamera);
   if (!cameras.some(({ id }) => id === camera)) return project;
-  const only = (shown: string, at: number): KeyedValue[] =>
+  const seenBy = (shown: string, at: number): KeyedValue[] =>
     cameras.map(({ id }) => ({ channel: visibleOf(id), frame: at, value: id === shown ? 1 : 0 }));
   const { start } = project.range;
   const before = cutsOf(project).length === 0 && frame > start ? firstVisible(cameras) : null;
-  return keyValues(project, [...(before === null ? [] : only(before, start)), ...only(camera, frame)]);
+  return keyValues(project, [...(before === null ? [] : seenBy(before, start)), ...seenBy(camera, frame)]);
 }
 
 /** The cuts of the clip that plays, in order: where its keys change which camera is the first that is visible. */

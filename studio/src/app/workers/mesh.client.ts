@@ -1,5 +1,5 @@
-import { wrap, type Remote } from 'comlink';
 import type { MeshApi, MeshNumbers, PreparedMesh } from './mesh-api';
+import { runInWorker } from './run-in-worker';
 import { Spare } from './spare';
 
 export const meshSpare = new Spare(
@@ -17,7 +17,6 @@ interface Waiting {
 /** Meshes that wait for the worker, which does them one lot after the other. */
 class MeshQueue {
   private readonly waiting: Waiting[] = [];
-  private worker: Worker | null = null;
   private going = false;
 
   add(mesh: MeshNumbers): Promise<PreparedMesh> {
@@ -30,26 +29,24 @@ class MeshQueue {
   }
 
   private async goOn(): Promise<void> {
-    const api = this.open();
-    for (let lot = this.nextLot(); lot.length > 0; lot = this.nextLot()) {
-      const meshes = lot.map(({ mesh }) => mesh);
-      const prepared = await api.prepare(meshes).catch(() => preparedHere(meshes));
-      lot.forEach(({ done }, i) => done(prepared[i]!));
+    // While a worker was ended, more may have come.
+    while (this.waiting.length > 0) {
+      const { result } = runInWorker<MeshApi, void>(meshSpare.take(), (api) =>
+        this.doAll((meshes) => api.prepare(meshes)),
+      );
+      await result.catch(() => this.doAll(preparedHere));
     }
-    this.worker?.terminate();
-    this.worker = null;
     this.going = false;
   }
 
-  private open(): { prepare: (meshes: readonly MeshNumbers[]) => Promise<readonly PreparedMesh[]> } {
-    const worker = meshSpare.take();
-    this.worker = worker;
-    const remote: Remote<MeshApi> = wrap<MeshApi>(worker);
-    const broken = new Promise<never>((_, reject) => {
-      worker.onerror = () => reject(new Error('the worker of meshes stopped'));
-    });
-    broken.catch(() => undefined);
-    return { prepare: (meshes) => Promise.race([remote.prepare(meshes), broken]) };
+  /** A lot waits until it is done: where a worker breaks in its midst, it is still there. */
+  private async doAll(
+    prepare: (meshes: readonly MeshNumbers[]) => Promise<readonly PreparedMesh[]>,
+  ): Promise<void> {
+    for (let lot = this.nextLot(); lot.length > 0; lot = this.nextLot()) {
+      const prepared = await prepare(lot.map(({ mesh }) => mesh));
+      this.waiting.splice(0, lot.length).forEach(({ done }, i) => done(prepared[i]!));
+    }
   }
 
   private nextLot(): readonly Waiting[] {
@@ -57,7 +54,7 @@ class MeshQueue {
     let count = 0;
     while (count < this.waiting.length && numbers < NUMBERS_AT_ONCE)
       numbers += this.waiting[count++]!.mesh.positions.length;
-    return this.waiting.splice(0, count);
+    return this.waiting.slice(0, count);
   }
 }
 

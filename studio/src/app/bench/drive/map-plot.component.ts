@@ -25,10 +25,11 @@ import {
 } from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { decimalsOf, shownNumber } from '../../ui/amount';
+import { ARROWS } from '../../ui/arrow-keys';
 import { followDrag } from '../../ui/follow-drag';
 import { channelLabel } from '../stage/channel-label';
 import { Stage } from '../stage/stage';
-import { ARROWS, movedPoint, tidy } from './map-points';
+import { movedPoint, tidy } from './map-points';
 
 /** Room beside and below the plot in pixels, and the places along it at which the curve is read. */
 const [LEFT, FOOT, EDGE] = [44, 20, 10] as const;

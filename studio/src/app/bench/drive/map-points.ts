@@ -1,13 +1,5 @@
 import type { KeyedCurve } from '@kaizen/core';
 
-/** Which way an arrow key moves a point: across and up. */
-export const ARROWS: Readonly<Record<string, readonly [number, number]>> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, 1],
-  ArrowDown: [0, -1],
-};
-
 /** A point moved; it does not pass those beside it. */
 export function movedPoint(
   curve: KeyedCurve,

@@ -1,9 +1,13 @@
+import { Matrix4 } from 'three';
 import { SLOT_VISIBLE, type Part } from '@kaizen/core';
 import type { PartLines } from './part-lines';
 import type { DeformedSolid } from './solids/deformed-solid';
 import type { ModelSolid } from './solids/model-solid';
 import type { Look } from './solids/solid-batch';
 import type { Solid } from './solids/solids';
+
+/** Where what joints move is placed: it lies in the world already. */
+export const UNMOVED = Float64Array.from(new Matrix4().elements);
 
 /** Everything drawn for one part, and where it is. */
 export interface DrawnPart {

@@ -1,6 +1,7 @@
 import { computed, Injectable, inject } from '@angular/core';
 import { Vector3 } from 'three';
 import { Studio } from '../../state/studio';
+import { ARROWS } from '../../ui/arrow-keys';
 import { followDrag } from '../../ui/follow-drag';
 import { Poser, type ChannelValue } from '../posing/poser';
 import { Stage } from '../stage/stage';
@@ -15,13 +16,7 @@ const REST = 300;
 /** A press of an arrow key is a drag of so many pixels. */
 const PRESS = 16;
 
-/** Which way an arrow key flies: right and up. */
-const ARROWS: Readonly<Record<string, readonly [number, number]>> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, 1],
-  ArrowDown: [0, -1],
-};
+/** Which way a key of pages flies: on or back. */
 const PAGES: Readonly<Record<string, number>> = { PageUp: 1, PageDown: -1 };
 
 /**

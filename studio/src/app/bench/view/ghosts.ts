@@ -1,12 +1,9 @@
-import { Group, LineBasicMaterial, LineSegments, Matrix4, type BufferGeometry, type Color } from 'three';
+import { Group, LineBasicMaterial, LineSegments, type BufferGeometry, type Color } from 'three';
 import type { Program, Project } from '@kaizen/core';
 import { neighbourKeyFrame } from '../stage/key-time';
-import type { DrawnPart } from './drawn-part';
+import { UNMOVED, type DrawnPart } from './drawn-part';
 import { creaseLines } from './solids/edge-quads';
 import type { ModelSolid } from './solids/model-solid';
-
-/** What joints move lies in the world already. */
-const UNMOVED = Float64Array.from(new Matrix4().elements);
 
 /** Pale edges of parts where they stand at their keys before and after the playhead. */
 export class Ghosts {

@@ -23,7 +23,7 @@ import { prepareMesh } from '../../workers/mesh.client';
 import { Arrivals } from './arrivals';
 import { assetMeshes, type AssetMesh, type BytesOf } from './asset-loader';
 import { DepthPass, type Lens } from './depth-pass';
-import { isSkinned, lookAt, placePart, showLines, type DrawnPart } from './drawn-part';
+import { isSkinned, lookAt, placePart, showLines, UNMOVED, type DrawnPart } from './drawn-part';
 import { FirstLook } from './first-look';
 import { Ghosts } from './ghosts';
 import { Ground, shadowMatrix } from './ground';
@@ -40,7 +40,6 @@ import type { DrawnSoFar } from './view-screen';
 
 /** How bright things are under a sky without light. */
 const DARKEST = 0.4;
-const UNMOVED = new Matrix4().toArray();
 
 /** The three.js scene of a project: parts as ink drawings, ground, shadow, trail, ghosts. It only copies matrices and draws. */
 export class StageScene {
