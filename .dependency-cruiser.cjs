@@ -1,5 +1,21 @@
 /** Imports point one way (see CONTRIBUTING.md): a layer may import itself and what is below it. */
+const ALL = [
+  'project',
+  'law',
+  'curve',
+  'shape',
+  'rig',
+  'drive',
+  'file',
+  'evaluate',
+  'edit',
+  'reading',
+  'find',
+  'shot',
+  'interchange',
+];
 const above = {
+  wasm: ALL,
   project: [
     'law',
     'curve',

@@ -5,13 +5,13 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 
 /**
- * What a page may load, from where, and who may show it in a frame: nobody. Styles only by the nonce of this answer. `more` is for
- * the script of a worker, which has a policy of its own.
+ * What a page may load, from where, and who may show it in a frame: nobody. Styles only by the nonce of this answer. WebAssembly may
+ * be compiled, which the engine does and what unpacks meshes; no script may be made of text.
  */
-function policy(nonce?: string, more: readonly string[] = []): string {
+function policy(nonce?: string): string {
   return [
     "default-src 'self'",
-    ...more,
+    "script-src 'self' 'wasm-unsafe-eval'",
     `style-src 'self'${nonce === undefined ? '' : ` 'nonce-${nonce}'`}`,
     "img-src 'self' data: blob:",
     "worker-src 'self' blob:",
@@ -43,9 +43,6 @@ const refuseOtherHosts: RequestHandler = (request, response, next) => {
 
 /** A file whose name has the hash of its contents never changes. */
 const HASHED = /-[A-Z0-9]{8}\.(js|css|woff2?)$/;
-/** The script of a worker. Decoders of packed meshes run there as WebAssembly, which the page itself may not compile. */
-const WORKER = /[/\\]worker-[A-Z0-9]{8}\.js$/;
-const WITH_WEB_ASSEMBLY = policy(undefined, ["script-src 'self' 'wasm-unsafe-eval'"]);
 const FOR_EVER = 'public, max-age=31536000, immutable';
 
 /** Addresses of the studio's own screens; a project's id may have dots. */
@@ -86,7 +83,6 @@ export function createApp(folders: ServedFolders): Express {
       index: false,
       setHeaders: (response, path) => {
         response.setHeader('Cache-Control', HASHED.test(path) ? FOR_EVER : 'no-cache');
-        if (WORKER.test(path)) response.setHeader('Content-Security-Policy', WITH_WEB_ASSEMBLY);
       },
     }),
   );

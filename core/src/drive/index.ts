@@ -97,5 +97,6 @@ export * from './driver';
 export { camProfile, LINKAGES, type CamProfile, type Linkage, type Mechanism } from './linkage';
 export * from './expression/code';
 export * from './expression/operations';
+export * from './expression/machine-code';
 export { compileExpression, type CompiledExpression } from './expression/compile';
 export { FORMULA_WORDS } from './expression/functions';

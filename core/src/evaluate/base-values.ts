@@ -20,7 +20,7 @@ import { growsOutOf, type Structure } from './structure';
 export interface BaseValues {
   /** Channels that have a value of their own, each once. */
   readonly channels: readonly string[];
-  /** Writes all of them over the rest values that are there. */
+  /** Writes all of them, and to all other slots what they rest at. */
   run(frame: number, channels: Float64Array): void;
   value(slot: number, frame: number): number;
   jet(slot: number, frame: number): Jet;
@@ -58,7 +58,7 @@ export class ClipValues implements BaseValues {
     readonly structure: Structure,
     readonly context: CurveContext,
     readonly curves: readonly CompiledCurve[],
-    readonly curveSlots: Int32Array,
+    readonly curveSlots: Int32Array<ArrayBuffer>,
     private readonly curveOfSlot: Int32Array,
     private readonly flat: FlatCurves,
   ) {}
@@ -107,7 +107,7 @@ export class ClipValues implements BaseValues {
   private placesWith(
     source: readonly Curve[],
     structure: Structure,
-  ): { readonly slots: Int32Array; readonly curveOfSlot: Int32Array } {
+  ): { readonly slots: Int32Array<ArrayBuffer>; readonly curveOfSlot: Int32Array } {
     const from = this.source.length;
     if (source.length === from) return { slots: this.curveSlots, curveOfSlot: this.curveOfSlot };
     const slots = new Int32Array(source.length);
@@ -136,7 +136,7 @@ export class ClipValues implements BaseValues {
   }
 
   run(frame: number, channels: Float64Array): void {
-    this.flat.run(this.curves, this.curveSlots, frame, channels);
+    this.flat.run(this.curves, this.curveSlots, this.structure.rest, frame, channels);
   }
 
   curveAt(slot: number): CompiledCurve | undefined {
@@ -200,6 +200,7 @@ export class PlacedValues implements BaseValues {
 
   run(frame: number, channels: Float64Array): void {
     const { at } = this;
+    channels.set(this.structure.rest);
     for (let i = 0; i < this.placed.length; i++) {
       const clip = this.placed[i]!;
       clip.placement.locate(frame, at);

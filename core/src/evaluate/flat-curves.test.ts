@@ -80,6 +80,46 @@ describe('running a frame', () => {
     );
   });
 
+  it('does so for hundreds of curves at once, where projects run by turns and one is edited', () => {
+    const many = (seed: number, parts: number): Project => {
+      const drawn = fc.sample(fc.array(curve, { minLength: 3, maxLength: 3 }), { seed, numRuns: parts });
+      const {
+        parts: [wagon],
+        ...rest
+      } = projectWith([]);
+      return {
+        ...rest,
+        parts: drawn.map((_, p) => ({ ...wagon!, id: `wagon-${p}` })),
+        clips: [
+          {
+            id: 'main',
+            name: 'Main',
+            curves: drawn.flatMap((curves, p) =>
+              projectWith(curves).clips[0]!.curves.map((each) => ({
+                ...each,
+                channel: each.channel.replace('wagon', `wagon-${p}`),
+              })),
+            ),
+          },
+        ],
+      };
+    };
+    const [first, second] = [many(7, 101), many(8, 90)];
+    const program = programOf(first);
+    const other = programOf(second);
+    const edited = compile(
+      moveKeys(first, [{ channel: 'wagon-50/translate.x', frame: 0 }], { frames: -3, value: 2 }).project,
+      { previous: program },
+    );
+    if (!edited.ok) throw new Error('does not compile');
+    for (const at of [
+      [0, 0.5, 1, 5],
+      [9.5, 10.25, 40],
+      [-300, 33.1, 12],
+    ])
+      for (const each of [program, other, edited.value]) expectRunsAsAlone(each, at);
+  });
+
   it('keeps the sign of a held zero', () => {
     const held = { kind: 'hold' };
     const keys = [-0, 0].map((value, i) => ({ frame: i * 10, value, leg: held }));

@@ -1,11 +1,7 @@
 import { firstAfter } from '../project';
 import { curveValue, LEG_HOLD, LEG_POLYNOMIAL, LEG_STRIDE, type CompiledCurve } from '../curve';
+import { LEG_NUMBERS, LegsAtHand } from './legs-at-hand';
 
-/**
- * Numbers a key has in `legs`: [start, end, length of the leg after it, value, k1, k2, k3, its place], value + τ(k1 + τ(k2 + τ·k3)).
- * A curve has the same numbers in `current`, those of the leg it was in last. Eight are one line of the processor's cache.
- */
-const STRIDE = 8;
 /** So many frames before the first key and after the last a hold lies flat too: more than any range has. */
 const REACH = 2 ** 30;
 /** A leg of this length is no polynomial: the curve itself is asked. */
@@ -28,74 +24,54 @@ export class FlatCurves {
   /** Legs of a curve, the time before its first key and after its last among them; 0 where it does not lie flat. */
   private counts = new Int32Array(0);
   private room = new Int32Array(0);
-  private current = new Float64Array(0);
-  /** Curves that are not in their last leg at a frame. */
-  private waiting = new Int32Array(0);
+  private atHand = new LegsAtHand(0);
   private times = new Float64Array(0);
   private legs = new Float64Array(0);
   private used = 0;
 
-  /** Writes the value of each curve at a frame into `channels` at its slot. */
-  run(curves: readonly CompiledCurve[], slots: Int32Array, frame: number, channels: Float64Array): void {
+  /** Writes the value of each curve at a frame into `channels` at its slot, and to all other slots what they rest at. */
+  run(
+    curves: readonly CompiledCurve[],
+    slots: Int32Array<ArrayBuffer>,
+    rest: Float64Array<ArrayBuffer>,
+    frame: number,
+    channels: Float64Array,
+  ): void {
+    if (curves.length > this.starts.length) this.makeRoom(curves);
+    const { atHand } = this;
+    atHand.hold(slots, rest);
     if (curves !== this.laid) this.lay(curves);
-    const waiting = this.inTheirLegs(slots, frame, channels);
+    const waiting = atHand.run(curves.length, frame, channels);
     for (let n = 0; n < waiting; n++) {
-      const i = this.waiting[n]!;
-      if (this.isIn(i, frame) || !this.enter(i, frame) || this.current[i * STRIDE + 2] === NOT_FLAT)
-        channels[slots[i]!] = curveValue(curves[i]!, frame);
-      else channels[slots[i]!] = this.legValue(i * STRIDE, frame);
+      const i = atHand.waitingAt(n);
+      channels[slots[i]!] = this.enter(i, frame) ? atHand.value(i, frame) : curveValue(curves[i]!, frame);
     }
   }
 
-  /** The values of all curves that are still in their leg, in a loop without a call; gives how many wait for more. */
-  private inTheirLegs(slots: Int32Array, frame: number, channels: Float64Array): number {
-    const { current, waiting } = this;
-    const count = this.laid.length;
-    let others = 0;
-    for (let i = 0, at = 0; i < count; i++, at += STRIDE) {
-      const since = frame - current[at]!;
-      const length = current[at + 2]!;
-      if (since >= 0 && since < length) {
-        const tau = since / length;
-        channels[slots[i]!] =
-          current[at + 3]! + tau * (current[at + 4]! + tau * (current[at + 5]! + tau * current[at + 6]!));
-      } else waiting[others++] = i;
-    }
-    return others;
-  }
-
-  /** Whether a frame is in the leg at hand: one that does not lie flat, where the curve waits. */
-  private isIn(i: number, frame: number): boolean {
-    const at = i * STRIDE;
-    return frame >= this.current[at]! && frame < this.current[at + 1]!;
-  }
-
-  private legValue(at: number, frame: number): number {
-    const { current } = this;
-    const tau = (frame - current[at]!) / current[at + 2]!;
-    return current[at + 3]! + tau * (current[at + 4]! + tau * (current[at + 5]! + tau * current[at + 6]!));
-  }
-
-  /** Takes the leg around a frame at hand; false where the curve does not lie flat or the frame is too far from its keys. */
+  /** Takes the leg around a frame at hand; false where it does not lie flat or the frame is too far from the keys. */
   private enter(i: number, frame: number): boolean {
-    const { times, legs, current } = this;
+    const { legs, atHand } = this;
     const start = this.starts[i]!;
     const end = start + this.counts[i]!;
-    const at = i * STRIDE;
-    // Playing goes on in the next leg, which lies beside the last one; elsewhere the leg is looked for.
-    const next = current[at + 7]! + 1;
-    let leg = next * STRIDE;
-    if (!(next > start && next < end && frame >= legs[leg]! && frame < legs[leg + 1]!)) {
-      const after = firstAfter(times, frame, start, end);
-      leg = (after - 1) * STRIDE;
-      if (after === start || !(frame < legs[leg + 1]!)) return false;
+    const last = atHand.placeOf(i);
+    // Playing goes on in the next leg, which lies beside the last one, or stays in one that does not lie flat; elsewhere it is looked for.
+    let place = last + 1;
+    if (place <= start || place >= end || !this.isAround(place, frame)) {
+      if (this.isAround(last, frame)) return legs[last * LEG_NUMBERS + 2] !== NOT_FLAT;
+      place = firstAfter(this.times, frame, start, end) - 1;
+      if (place < start || !this.isAround(place, frame)) return false;
     }
-    for (let n = 0; n < STRIDE; n++) current[at + n] = legs[leg + n]!;
-    return true;
+    atHand.take(i, legs, place);
+    return legs[place * LEG_NUMBERS + 2] !== NOT_FLAT;
+  }
+
+  /** Whether a frame is in the leg at a place. */
+  private isAround(place: number, frame: number): boolean {
+    const at = place * LEG_NUMBERS;
+    return place >= 0 && frame >= this.legs[at]! && frame < this.legs[at + 1]!;
   }
 
   private lay(curves: readonly CompiledCurve[]): void {
-    if (curves.length > this.starts.length) this.makeRoom(curves);
     for (let i = 0; i < curves.length; i++) {
       if (curves[i] !== this.laid[i]) this.layOne(curves[i]!, i);
     }
@@ -114,20 +90,17 @@ export class FlatCurves {
     this.starts = longer(this.starts);
     this.counts = longer(this.counts);
     this.room = longer(this.room);
-    this.waiting = new Int32Array(count);
-    const current = new Float64Array(count * STRIDE);
-    current.set(this.current);
-    this.current = current;
+    this.atHand = new LegsAtHand(count);
     if (!first) return;
     const total = curves.reduce((sum, curve) => sum + curve.keys.times.length + 1, 0);
     this.times = new Float64Array(total);
-    this.legs = new Float64Array(total * STRIDE);
+    this.legs = new Float64Array(total * LEG_NUMBERS);
   }
 
   private layOne(curve: CompiledCurve, i: number): void {
     const { times, values, legs, kinds } = curve.keys;
     const count = times.length;
-    this.current[i * STRIDE] = Infinity;
+    this.atHand.forget(i);
     if (curve.muted || curve.treated || count === 0) {
       this.counts[i] = 0;
       return;
@@ -155,14 +128,13 @@ export class FlatCurves {
   /** Lays a leg that stays at its value; gives where its k1 is. */
   private layLeg(place: number, start: number, end: number, length: number, value: number): number {
     const { legs } = this;
-    const to = place * STRIDE;
+    const to = place * LEG_NUMBERS;
     this.times[place] = start;
     legs[to] = start;
     legs[to + 1] = end;
     legs[to + 2] = length;
     legs[to + 3] = value;
     legs[to + 4] = legs[to + 5] = legs[to + 6] = NO_CHANGE;
-    legs[to + 7] = place;
     return to + 4;
   }
 
@@ -178,7 +150,7 @@ export class FlatCurves {
   private grow(least: number): void {
     const size = Math.max(least, this.times.length * 2);
     const times = new Float64Array(size);
-    const legs = new Float64Array(size * STRIDE);
+    const legs = new Float64Array(size * LEG_NUMBERS);
     times.set(this.times);
     legs.set(this.legs);
     this.times = times;

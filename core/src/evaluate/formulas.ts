@@ -1,27 +1,63 @@
 import { NOT_FINITE } from '../project';
-import { runCode, WORDS, type CompiledDriver } from '../drive';
-
-/** Registers that all formulas have: the frame and its seconds. */
-const SHARED = 2;
+import { Machine } from '../wasm';
+import {
+  formulaRun,
+  rowWidth,
+  runCode,
+  SHARED,
+  type CompiledDriver,
+  type FormulaCode,
+  type FormulaRun,
+} from '../drive';
 
 /** What a lane does with what its formula gives. */
 const REPLACES = 0;
 const ADDS = 1;
 const MUTED = 2;
 
+/** Fewer formulas of one shape are not worth compiling them for the processor. */
+const LEAST_COMPILED = 32;
+/** Shapes whose compiled code is remembered. */
+const MOST_SHAPES = 256;
+
+/** Numbers that lie in the memory of compiled code at most; then all are laid there anew, as they are needed. */
+const MOST_NUMBERS = 2 ** 20;
+
+const machine = Machine.create();
+/** How much of the memory is taken, and how often all of it was given up. */
+let used = 0;
+let generation = 0;
+const runs = new Map<string, FormulaRun | null>();
+
+function compiledRun(formula: FormulaCode): FormulaRun | null {
+  if (!machine) return null;
+  let run = runs.get(formula.shape);
+  if (run === undefined) {
+    if (runs.size >= MOST_SHAPES) runs.clear();
+    runs.set(formula.shape, (run = formulaRun(machine, formula)));
+  }
+  return run;
+}
+
 /**
- * Formulas that are the same but for their numbers and channels, and do not read each other, side by side as lanes: an operation
- * is done for all of them before the next. One formula by itself is such a row of one lane.
+ * Formulas that are the same but for their numbers and channels, and do not read each other, side by side as lanes. Many of them run
+ * as compiled code; few, or one formula by itself, operation by operation.
  */
 export class FormulaLanes {
+  /** Where the rows lie in the memory of compiled code, as long as its generation is the one here. */
+  private start = 0;
+  private laidIn = -1;
+
   private constructor(
-    private readonly words: Int32Array,
-    private readonly registers: Float64Array,
+    private readonly formula: FormulaCode,
+    /** Of each lane its inputs besides frame and seconds, then its constants. */
+    private readonly rows: Float64Array,
     private readonly slots: Int32Array,
-    private readonly result: number,
     private readonly targets: Int32Array,
     private readonly acts: Uint8Array,
     private readonly numbers: Int32Array,
+    private readonly registers: Float64Array,
+    private readonly results: Float64Array,
   ) {}
 
   /** `drivers` have formulas of one shape; `numbers` are their places among all drivers, `muted` those that do nothing. */
@@ -31,15 +67,16 @@ export class FormulaLanes {
     muted: (number: number) => boolean,
   ): FormulaLanes {
     const count = drivers.length;
-    const { inputs, words, registers, result } = drivers[0]!.formula!;
+    const formula = drivers[0]!.formula!;
     const lanes = new FormulaLanes(
-      words.map((word, i) => (i % WORDS === 0 ? word : word * count)),
-      new Float64Array(registers * count),
-      new Int32Array(Math.max(0, inputs - SHARED) * count),
-      result * count,
+      formula,
+      new Float64Array(rowWidth(formula) * count),
+      new Int32Array((formula.inputs - SHARED) * count),
       new Int32Array(count),
       new Uint8Array(count),
       Int32Array.from(numbers),
+      new Float64Array(formula.registers),
+      new Float64Array(count),
     );
     drivers.forEach((driver, lane) => lanes.lay(lane, driver, muted(numbers[lane]!)));
     return lanes;
@@ -47,42 +84,90 @@ export class FormulaLanes {
 
   /** The same lanes with another driver of the same shape in one of them. */
   with(lane: number, driver: CompiledDriver, muted: boolean): FormulaLanes {
-    const { words, registers, slots, result, targets, acts, numbers } = this;
+    const { formula, rows, slots, targets, acts, numbers, registers, results } = this;
     const next = new FormulaLanes(
-      words,
-      registers.slice(),
+      formula,
+      rows.slice(),
       slots.slice(),
-      result,
       targets.slice(),
       acts.slice(),
       numbers,
+      registers,
+      results,
     );
     next.lay(lane, driver, muted);
     return next;
   }
 
   private lay(lane: number, { target, add, formula, slots }: CompiledDriver, muted: boolean): void {
-    const lanes = this.targets.length;
-    const { inputs, constants } = formula!;
+    const given = formula!.inputs - SHARED;
     this.targets[lane] = target;
     this.acts[lane] = muted ? MUTED : add ? ADDS : REPLACES;
-    for (let n = 0; n < constants.length; n++) this.registers[(inputs + n) * lanes + lane] = constants[n]!;
-    for (let n = 0; n < inputs - SHARED; n++) this.slots[n * lanes + lane] = slots[n]!;
+    this.rows.set(formula!.constants, lane * rowWidth(formula!) + given);
+    for (let n = 0; n < given; n++) this.slots[lane * given + n] = slots[n]!;
   }
 
   /** Gives all their channels their values at a frame, and tells which are not finite. */
   run(frame: number, secondsPerFrame: number, channels: Float64Array, failed: Uint8Array): void {
-    const { targets, acts, numbers, registers, result, slots } = this;
+    const { formula, rows, slots, targets } = this;
+    const seconds = frame * secondsPerFrame;
     const lanes = targets.length;
-    registers.fill(frame, 0, lanes);
-    registers.fill(frame * secondsPerFrame, lanes, 2 * lanes);
-    const loaded = SHARED * lanes;
-    for (let i = 0; i < slots.length; i++) registers[loaded + i] = channels[slots[i]!]!;
-    runCode(this.words, registers, lanes);
-    for (let lane = 0; lane < lanes; lane++) {
+    const compiled = lanes >= LEAST_COMPILED ? compiledRun(formula) : null;
+    if (!compiled) {
+      for (let lane = 0; lane < lanes; lane++) this.runLane(lane, frame, seconds, channels);
+      this.give(this.results, 0, channels, failed);
+      return;
+    }
+    const memory = this.inMemory();
+    const { start } = this;
+    const given = formula.inputs - SHARED;
+    const width = rows.length / lanes;
+    for (let n = 0; n < given; n++)
+      for (let i = n, at = start + n; i < slots.length; i += given, at += width)
+        memory[at] = channels[slots[i]!]!;
+    const end = start + rows.length;
+    compiled(start * 8, end * 8, end * 8, frame, seconds);
+    this.give(memory, end, channels, failed);
+  }
+
+  /** The memory of compiled code, with the rows in it and room for the results behind them. */
+  private inMemory(): Float64Array {
+    const { rows, results } = this;
+    if (this.laidIn === generation) return machine!.room(used);
+    const size = rows.length + results.length;
+    if (used + size > MOST_NUMBERS) {
+      generation++;
+      used = 0;
+    }
+    this.laidIn = generation;
+    this.start = used;
+    used += size;
+    const memory = machine!.room(used);
+    memory.set(rows, this.start);
+    return memory;
+  }
+
+  /** One lane, operation by operation. */
+  private runLane(lane: number, frame: number, seconds: number, channels: Float64Array): void {
+    const { formula, rows, slots, registers } = this;
+    const { inputs, constants } = formula;
+    const given = inputs - SHARED;
+    const row = lane * rowWidth(formula) + given;
+    registers[0] = frame;
+    registers[1] = seconds;
+    for (let n = 0; n < given; n++) registers[SHARED + n] = channels[slots[lane * given + n]!]!;
+    for (let n = 0; n < constants.length; n++) registers[inputs + n] = rows[row + n]!;
+    runCode(formula.words, registers);
+    this.results[lane] = registers[formula.result]!;
+  }
+
+  /** Hands out the results that lie from `start` on. */
+  private give(results: Float64Array, start: number, channels: Float64Array, failed: Uint8Array): void {
+    const { targets, acts, numbers } = this;
+    for (let lane = 0; lane < targets.length; lane++) {
       const act = acts[lane]!;
       if (act === MUTED) continue;
-      const value = registers[result + lane]!;
+      const value = results[start + lane]!;
       const target = targets[lane]!;
       const next = act === ADDS ? channels[target]! + value : value;
       // Only a finite number less itself is 0.

@@ -1,6 +1,16 @@
 import { NOT_FINITE } from '../project';
 import type { Reader } from '../drive';
-import { localMatrix, multiplyAffine, turnAbout, turnAboutPivot, type Held, type PoseReader } from '../rig';
+import {
+  isUpright,
+  localMatrix,
+  moveUpright,
+  multiplyAffine,
+  turnAbout,
+  turnAboutPivot,
+  uprightMatrix,
+  type Held,
+  type PoseReader,
+} from '../rig';
 import type { BaseValues } from './base-values';
 import { FormulaLanes } from './formulas';
 import type { Graph } from './graph';
@@ -32,6 +42,7 @@ export interface FrameOutput {
 
 /** Numbers kept of the bend that each reach gives the part below it: an axis, and an angle in radians. */
 const BEND = 4;
+const NO_PARTS = new Uint8Array(0);
 
 /**
  * All values and matrices at one frame. A run fills a moment in the graph's order; elsewhere a moment is filled as far as is asked,
@@ -42,6 +53,10 @@ export class Moment implements FrameOutput, Reader, PoseReader {
   secondsPerFrame = 1;
   channels = new Float64Array(0);
   world: readonly Float64Array[] = [];
+  /** All world matrices in a row, which `world` looks into. */
+  private matrices = new Float64Array(0);
+  /** 1 for each part that nothing but a move has written to since its matrix was upright. */
+  private upright = new Uint8Array(0);
   failed = new Uint8Array(0);
   unmet = new Uint8Array(0);
   /** In use further up: its values may not be given up. */
@@ -79,9 +94,11 @@ export class Moment implements FrameOutput, Reader, PoseReader {
   }
 
   private makeRoom({ parts, channels }: Structure): void {
-    const all = new Float64Array(parts.length * 16);
+    const matrices = new Float64Array(parts.length * 16);
     this.channels = new Float64Array(channels.length);
-    this.world = parts.map((_, i) => all.subarray(i * 16, i * 16 + 16));
+    this.matrices = matrices;
+    this.upright = new Uint8Array(parts.length);
+    this.world = parts.map((_, i) => matrices.subarray(i * 16, i * 16 + 16));
   }
 
   private makeRoomFor(graph: Graph): void {
@@ -100,15 +117,30 @@ export class Moment implements FrameOutput, Reader, PoseReader {
   run(frame: number, instead?: ReadonlyMap<number, number>): void {
     const { structure, graph, base } = this.program;
     this.frame = frame;
-    this.channels.set(structure.rest);
     base.run(frame, this.channels);
     if (instead) for (const [slot, value] of instead) this.channels[slot] = value;
     const { steps, batches } = graph;
+    const free = graph.constraints.length === 0 ? structure.standsFree : NO_PARTS;
     for (let i = 0; i < steps.length; i++) {
       const step = steps[i]!;
-      if (step >= 0) this.compute(step);
-      else batches[-1 - step]!.run(frame, this.secondsPerFrame, this.channels, this.failed);
+      if (step < 0) batches[-1 - step]!.run(frame, this.secondsPerFrame, this.channels, this.failed);
+      else if (!this.isMoved(step, free, structure.firstSlot)) this.compute(step);
     }
+  }
+
+  /**
+   * Whether a node is a part that may only be moved, as most are, and is in its place now: to ask for all there is of each of them
+   * would take longer than to place them.
+   */
+  private isMoved(node: number, free: Uint8Array, firstSlot: Int32Array): boolean {
+    if (node >= free.length || free[node] !== 1) return false;
+    const { channels, matrices, upright } = this;
+    const slot = firstSlot[node]!;
+    if (!isUpright(channels, slot)) return false;
+    if (upright[node] === 1) moveUpright(matrices, node * 16, channels, slot);
+    else uprightMatrix(matrices, node * 16, channels, slot);
+    upright[node] = 1;
+    return true;
   }
 
   private compute(node: number): void {
@@ -151,10 +183,13 @@ export class Moment implements FrameOutput, Reader, PoseReader {
     const { structure, graph } = this.program;
     const { frames, firstSlot, hierarchy } = structure;
     const parent = hierarchy.parents[part]!;
+    const frame = frames[part]!;
+    const slot = firstSlot[part]!;
     const world = this.world[part]!;
-    if (parent < 0) localMatrix(world, frames[part]!, this.channels, firstSlot[part]!);
+    this.upright[part] = 0;
+    if (parent < 0) localMatrix(world, frame, this.channels, slot);
     else {
-      localMatrix(this.local16, frames[part]!, this.channels, firstSlot[part]!);
+      localMatrix(this.local16, frame, this.channels, slot);
       multiplyAffine(world, this.world[parent]!, this.local16);
     }
     if (graph.constraints.length === 0) return;

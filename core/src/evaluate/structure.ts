@@ -26,10 +26,12 @@ export interface Structure {
   readonly parts: readonly Part[];
   readonly hierarchy: Hierarchy;
   readonly frames: readonly TransformFrame[];
+  /** 1 for each part that rides on nothing and whose pivot is its origin. */
+  readonly standsFree: Uint8Array;
   /** First channel slot of each part. */
   readonly firstSlot: Int32Array;
   readonly channels: readonly string[];
-  readonly rest: Float64Array;
+  readonly rest: Float64Array<ArrayBuffer>;
   /** The slot of a channel. */
   readonly slots: Finder;
   /** The place of a part in the file. */
@@ -96,7 +98,10 @@ class SlotFinder implements Finder {
   }
 }
 
-type Arrays = Pick<Structure, 'hierarchy' | 'frames' | 'firstSlot' | 'channels' | 'rest' | 'grownFrom'>;
+type Arrays = Pick<
+  Structure,
+  'hierarchy' | 'frames' | 'standsFree' | 'firstSlot' | 'channels' | 'rest' | 'grownFrom'
+>;
 
 function finished(parts: readonly Part[], shared: Map<string, number>, arrays: Arrays): Structure {
   const { firstSlot } = arrays;
@@ -121,9 +126,12 @@ function build(parts: readonly Part[]): Structure {
       rest.push(entry.rest);
     }
   });
+  const above = hierarchy(parts);
+  const frames = parts.map(transformFrame);
   return finished(parts, new Map(parts.map((part, i) => [part.id, i])), {
-    hierarchy: hierarchy(parts),
-    frames: parts.map(transformFrame),
+    hierarchy: above,
+    frames,
+    standsFree: Uint8Array.from(frames, (frame, i) => standsFree(frame, above.parents[i]!)),
     firstSlot,
     channels,
     rest: Float64Array.from(rest),
@@ -138,7 +146,7 @@ function takenOver(parts: readonly Part[], previous: Structure): Structure | nul
   const shared = (previous.partIndex as PartFinder).shared;
   if (parts.length > before.length)
     return changed.length > 0 ? null : grown(parts, parts.at(-1)!, previous, shared);
-  let { rest, frames } = previous;
+  let { rest, frames, standsFree: free } = previous;
   for (const i of changed) {
     const [part, was] = [parts[i]!, before[i]!];
     const properties = partProperties(part);
@@ -152,9 +160,18 @@ function takenOver(parts: readonly Part[], previous: Structure): Structure | nul
     }
     if (isFramedAlike(part, was)) continue;
     frames = replacedAt(frames, i, transformFrame(part));
+    free = free.slice();
+    free[i] = standsFree(frames[i]!, previous.hierarchy.parents[i]!);
   }
   const { hierarchy: above, firstSlot, channels } = previous;
-  return finished(parts, shared, { hierarchy: above, frames, firstSlot, channels, rest });
+  return finished(parts, shared, {
+    hierarchy: above,
+    frames,
+    standsFree: free,
+    firstSlot,
+    channels,
+    rest,
+  });
 }
 
 /** Whether all of a part that drivers and constraints are compiled for, besides its channels, is the same. */
@@ -202,12 +219,17 @@ function grown(
   if (parent === undefined) return null;
   shared.set(part.id, place);
   const properties = partProperties(part);
+  const frame = transformFrame(part);
+  const free = new Uint8Array(place + 1);
+  free.set(previous.standsFree);
+  free[place] = standsFree(frame, parent);
   return finished(parts, shared, {
     hierarchy: {
       order: withOneMore(previous.hierarchy.order, place),
       parents: withOneMore(previous.hierarchy.parents, parent),
     },
-    frames: [...previous.frames, transformFrame(part)],
+    frames: [...previous.frames, frame],
+    standsFree: free,
     firstSlot: withOneMore(previous.firstSlot, previous.channels.length),
     grownFrom: { firstSlot: previous.firstSlot, frames: previous.frames, rest: previous.rest },
     channels: previous.channels.concat(properties.map(({ property }) => channelName(part.id, property))),
@@ -218,7 +240,11 @@ function grown(
   });
 }
 
-function extendedBy(list: Float64Array, more: readonly number[]): Float64Array {
+function standsFree(frame: TransformFrame, parent: number): number {
+  return frame.plain && parent < 0 ? 1 : 0;
+}
+
+function extendedBy(list: Float64Array, more: readonly number[]): Float64Array<ArrayBuffer> {
   const longer = new Float64Array(list.length + more.length);
   longer.set(list);
   longer.set(more, list.length);

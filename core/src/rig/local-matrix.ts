@@ -87,14 +87,8 @@ export function localMatrix(
   at: number,
 ): void {
   const { pivot, anchor } = frame;
-  if (
-    frame.plain &&
-    values[at + 3] === 0 &&
-    values[at + 4] === 0 &&
-    values[at + 5] === 0 &&
-    (values[at + 9] === 0 || frame.rounded)
-  ) {
-    uprightMatrix(out, values, at);
+  if (frame.plain && isUnturned(values, at) && (values[at + 9] === 0 || frame.rounded)) {
+    uprightMatrix(out, 0, values, at);
     return;
   }
   turnMatrix(rotation, frame.order, values, at + 3);
@@ -155,14 +149,29 @@ function turnedMatrix(out: Float64Array, values: TransformValues, at: number): v
   out[15] = 1;
 }
 
-/** A local matrix without turn, squash and pivot: what most parts have at most frames. */
-function uprightMatrix(out: Float64Array, values: TransformValues, at: number): void {
-  out[1] = out[2] = out[3] = out[4] = out[6] = out[7] = out[8] = out[9] = out[11] = 0;
-  out[0] = values[at + 6]!;
-  out[5] = values[at + 7]!;
-  out[10] = values[at + 8]!;
-  out[12] = values[at]!;
-  out[13] = values[at + 1]!;
-  out[14] = values[at + 2]!;
-  out[15] = 1;
+/** Whether a part is not turned, and not squashed either. */
+export function isUpright(values: TransformValues, at: number): boolean {
+  return isUnturned(values, at) && values[at + 9] === 0;
+}
+
+function isUnturned(values: TransformValues, at: number): boolean {
+  return values[at + 3] === 0 && values[at + 4] === 0 && values[at + 5] === 0;
+}
+
+/** Writes the local matrix of a part without turn, squash and pivot, as most parts are at most frames, from `to` on. */
+export function uprightMatrix(out: Float64Array, to: number, values: TransformValues, at: number): void {
+  out[to + 1] = out[to + 2] = out[to + 3] = out[to + 4] = 0;
+  out[to + 6] = out[to + 7] = out[to + 8] = out[to + 9] = out[to + 11] = 0;
+  out[to + 15] = 1;
+  moveUpright(out, to, values, at);
+}
+
+/** The same over the matrix that such a part had before: only place and size are written. */
+export function moveUpright(out: Float64Array, to: number, values: TransformValues, at: number): void {
+  out[to] = values[at + 6]!;
+  out[to + 5] = values[at + 7]!;
+  out[to + 10] = values[at + 8]!;
+  out[to + 12] = values[at]!;
+  out[to + 13] = values[at + 1]!;
+  out[to + 14] = values[at + 2]!;
 }

@@ -73,7 +73,7 @@ export function formulaValue(
   const r = new Float64Array(registers);
   r.set(at);
   r.set(constants, inputs);
-  runCode(words, r, 1);
+  runCode(words, r);
   return r[result]!;
 }
 
@@ -106,6 +106,6 @@ function folded(formula: Formula): Formula {
 function valueOf(operation: Operation, numbers: readonly number[]): number {
   const registers = new Float64Array(4);
   registers.set(numbers, 1);
-  runCode(Int32Array.of(OPERATION[operation], 0, 1, 2, 3), registers, 1);
+  runCode(Int32Array.of(OPERATION[operation], 0, 1, 2, 3), registers);
   return registers[0]!;
 }

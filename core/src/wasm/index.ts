@@ -1,0 +1,3 @@
+export * from './code';
+export { Machine, type Imports } from './machine';
+export type { ModuleFunction } from './module';
