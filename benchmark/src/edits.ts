@@ -1,14 +1,19 @@
 import {
+  addTreatment,
+  changeConstraint,
+  changeDriver,
   changePart,
   compile,
   keyValues,
   moveKeys,
   newPart,
+  withMore,
   type Constraint,
   type Driver,
   type Part,
   type Program,
   type Project,
+  type Result as ResultOf,
   type Treatment,
 } from '@kaizen/core';
 import { keyedProject } from './keyed-project';
@@ -65,10 +70,9 @@ function compiled(project: Project, previous?: Program): State {
   return { project, program: result.value };
 }
 
-function replaced<T>(list: readonly T[], i: number, change: (item: T) => T): readonly T[] {
-  const next = list.slice();
-  next[i] = change(next[i]!);
-  return next;
+function done(result: ResultOf<Project>): Project {
+  if (!result.ok) throw new Error(JSON.stringify(result.problems[0]));
+  return result.value;
 }
 
 const NOISE: Treatment = { kind: 'noise', amplitude: 0.1, period: 7, seed: 3, weight: 1, muted: false };
@@ -84,37 +88,15 @@ const EDITS: Readonly<Record<string, (project: Project, round: number) => Projec
   rename: (project, round) => changePart(project, 'part-4', (part) => ({ ...part, name: `Part ${round}` })),
   'part added': (project, round): Project => {
     const part: Part = { ...newPart('group', `n${round}`), id: `n${round}` };
-    return { ...project, parts: [...project.parts, part] };
+    return { ...project, parts: withMore(project.parts, part) };
   },
   limit: (project, round) =>
     changePart(project, 'part-5', (part) => ({ ...part, limits: { 'translate.x': { max: round } } })),
-  'driver muted': (project) => ({
-    ...project,
-    drivers: replaced(project.drivers, 2, (driver) => ({ ...driver, muted: !driver.muted })),
-  }),
-  'driver changed': (project, round) => ({
-    ...project,
-    drivers: replaced(
-      project.drivers,
-      2,
-      (driver) => ({ ...driver, expression: `x * ${round} + 5` }) as Driver,
-    ),
-  }),
-  'constraint changed': (project, round) => ({
-    ...project,
-    constraints: replaced(
-      project.constraints,
-      0,
-      (constraint) => ({ ...constraint, weight: 1 / (round + 1) }) as Constraint,
-    ),
-  }),
-  treatment: (project, round) => ({
-    ...project,
-    clips: replaced(project.clips, 0, (clip) => ({
-      ...clip,
-      curves: replaced(clip.curves, 9, (curve) => ({ ...curve, treatments: [{ ...NOISE, seed: round }] })),
-    })),
-  }),
+  'driver muted': (project) => done(changeDriver(project, 'd2', { muted: !project.drivers[2]!.muted })),
+  'driver changed': (project, round) => done(changeDriver(project, 'd2', { expression: `x * ${round} + 5` })),
+  'constraint changed': (project, round) =>
+    done(changeConstraint(project, 'c0', { weight: 1 / (round + 1) })),
+  treatment: (project, round) => addTreatment(project, 'part-1/scale.x', { ...NOISE, seed: round }),
   'clip switched': (project) => ({
     ...project,
     activeClip: project.activeClip === 'second' ? 'main' : 'second',

@@ -1,4 +1,4 @@
-import { activeClip, renameIn, type Clip, type Project } from '../project';
+import { activeClip, renameIn, withMore, type Clip, type Project } from '../project';
 import { PROJECT } from '../file';
 import { changeRateKeepingSeconds } from './retime-rate';
 
@@ -26,7 +26,7 @@ function withParts(project: Project, renamed: Brought): Project {
   const known = new Set(project.assets.map(({ id }) => id));
   return {
     ...project,
-    parts: [...project.parts, ...renamed.parts],
+    parts: withMore(project.parts, ...renamed.parts),
     assets: [...project.assets, ...renamed.assets.filter(({ id }) => !known.has(id))],
   };
 }

@@ -1,6 +1,8 @@
 import type { Clip, Curve, Key, KeyedCurve, Leg, Part, Project } from '../project';
 import {
   activeClip,
+  changedList,
+  NamePlaces,
   channelName,
   DEFAULT_OUTSIDE,
   DEFAULT_SIDE,
@@ -54,10 +56,10 @@ function indexOf(curves: readonly Curve[]): CurveIndex {
   return { get, has: (channel) => get(channel) !== undefined };
 }
 
-function placesOf(curves: readonly Curve[]): ReadonlyMap<string, number> {
-  let map = placesByList.get(curves);
-  if (!map) placesByList.set(curves, (map = new Map(curves.map(({ channel }, i) => [channel, i]))));
-  return map;
+function placesOf(curves: readonly Curve[]): NamePlaces<Curve> {
+  let places = placesByList.get(curves);
+  if (!places) placesByList.set(curves, (places = NamePlaces.of(curves, ({ channel }) => channel)));
+  return places;
 }
 
 /** Whether all curves that have an address are the very same in two states of a project. */
@@ -77,7 +79,7 @@ export function curvesOfPart(project: Project, part: Part): readonly Curve[] {
 
 const NO_CURVES: readonly Curve[] = [];
 const indexByList = new WeakMap<readonly Curve[], CurveIndex>();
-const placesByList = new WeakMap<readonly Curve[], ReadonlyMap<string, number>>();
+const placesByList = new WeakMap<readonly Curve[], NamePlaces<Curve>>();
 
 export function emptyCurve(channel: string): Curve {
   return {
@@ -115,7 +117,7 @@ export function changeCurves(
   const list = clip.curves;
   const places = placesOf(list);
   const wanted = new Set(channels);
-  let curves: Curve[] | null = null;
+  const changes = new Map<number, Curve>();
   let emptied = false;
   for (const channel of channels) {
     const i = places.get(channel);
@@ -124,18 +126,14 @@ export function changeCurves(
     const changed = curve.locked && options.locked !== 'change' ? curve : change(curve);
     if (changed === curve) continue;
     emptied ||= isEmpty(changed);
-    curves ??= list.slice();
-    curves[i] = changed;
+    changes.set(i, changed);
   }
   const added = [...wanted].map((channel) => change(emptyCurve(channel))).filter((made) => !isEmpty(made));
-  // `concat` makes room once; pushing onto a copy of thousands of curves would copy them again.
-  if (added.length > 0) curves = (curves ?? list).concat(added);
-  if (!curves) return project;
-  if (added.length === 0 && !emptied) placesByList.set(curves, places);
-  return withClip(project, {
-    ...clip,
-    curves: emptied ? curves.filter((curve) => !isEmpty(curve)) : curves,
-  });
+  if (changes.size === 0 && added.length === 0) return project;
+  const curves = changedList(list, changes, added);
+  if (emptied) return withClip(project, { ...clip, curves: curves.filter((curve) => !isEmpty(curve)) });
+  placesByList.set(curves, places.grownTo(curves));
+  return withClip(project, { ...clip, curves });
 }
 
 /** Changes a curve that is no channel's. A treatment's weight left without keys is a number again, 1. */

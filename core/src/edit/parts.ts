@@ -1,4 +1,4 @@
-import type { Part, Project, Range } from '../project';
+import { replacedAt, type Part, type Project, type Range } from '../project';
 import { withDescendants } from '../rig';
 
 /** Changes one part; all others stay the very same objects. */
@@ -8,9 +8,7 @@ export function changePart(project: Project, id: string, change: (part: Part) =>
   if (!part) return project;
   const next = change(part);
   if (next === part) return project;
-  const parts = project.parts.slice();
-  parts[i] = next;
-  return { ...project, parts };
+  return { ...project, parts: replacedAt(project.parts, i, next) };
 }
 
 /** Parts that may stand above a part: all but itself and what hangs below it. */

@@ -13,7 +13,7 @@ import {
   type CurveContext,
   type Placed,
 } from '../curve';
-import { FlatCurves } from './flat-curves';
+import { CurveStore, type CurveList } from './curve-store';
 import { growsOutOf, type Structure } from './structure';
 
 /** The values of channels before any driver: of one clip's curves, or of clips laid over time. */
@@ -51,24 +51,17 @@ function isSameContext(a: CurveContext, b: CurveContext): boolean {
   return a.secondsPerFrame === b.secondsPerFrame && a.gravity === b.gravity;
 }
 
-/** The curves of one clip. */
-export class ClipValues implements BaseValues {
+/** The curves of one clip, in a store that all states of the clip share which grow out of each other. */
+export class ClipValues implements BaseValues, CurveList {
   private constructor(
     readonly source: readonly Curve[],
     readonly structure: Structure,
     readonly context: CurveContext,
-    readonly curves: readonly CompiledCurve[],
-    readonly curveSlots: Int32Array<ArrayBuffer>,
-    private readonly curveOfSlot: Int32Array,
-    private readonly flat: FlatCurves,
+    private readonly store: CurveStore,
   ) {}
 
   static of(source: readonly Curve[], structure: Structure, context: CurveContext): ClipValues {
-    const slots = Int32Array.from(source, ({ channel }) => structure.slots.get(channel) ?? -1);
-    const curveOfSlot = new Int32Array(structure.channels.length).fill(-1);
-    slots.forEach((slot, i) => (curveOfSlot[slot] = i));
-    const curves = source.map((curve, i) => compileCurve(curve, structure.rest[slots[i]!] ?? 0, context));
-    return new ClipValues(source, structure, context, curves, slots, curveOfSlot, new FlatCurves());
+    return new ClipValues(source, structure, context, new CurveStore());
   }
 
   isFor(source: readonly Curve[], structure: Structure, context: CurveContext): boolean {
@@ -81,77 +74,38 @@ export class ClipValues implements BaseValues {
     );
   }
 
-  /**
-   * These values for a later state, whose slots are where they were: only curves that are others are compiled. Null where curves were
-   * taken out or are of other channels.
-   */
+  /** These values for a later state, whose slots are where they were; null where curves were taken out or are of other channels. */
   next(source: readonly Curve[], structure: Structure): ClipValues | null {
-    const { context } = this;
     if (source.length < this.source.length) return null;
     const changed = changedPlaces(this.source, source);
     if (changed.some((i) => source[i]!.channel !== this.source[i]!.channel)) return null;
-    const { slots, curveOfSlot } = this.placesWith(source, structure);
-    const compileAt = (i: number) => compileCurve(source[i]!, structure.rest[slots[i]!] ?? 0, context);
-    const added = source.slice(this.source.length).map((_, i) => compileAt(this.source.length + i));
-    const places = [...changed, ...this.restingElsewhere(structure)];
-    let { curves } = this;
-    if (added.length > 0 || places.length > 0) {
-      const compiled = this.curves.concat(added);
-      for (const i of places) compiled[i] = compileAt(i);
-      curves = compiled;
-    }
-    return new ClipValues(source, structure, context, curves, slots, curveOfSlot, this.flat);
-  }
-
-  /** Slots of a list of curves that begins with these curves' channels, and its curves by slot. */
-  private placesWith(
-    source: readonly Curve[],
-    structure: Structure,
-  ): { readonly slots: Int32Array<ArrayBuffer>; readonly curveOfSlot: Int32Array } {
-    const from = this.source.length;
-    if (source.length === from) return { slots: this.curveSlots, curveOfSlot: this.curveOfSlot };
-    const slots = new Int32Array(source.length);
-    slots.set(this.curveSlots);
-    const curveOfSlot = new Int32Array(structure.channels.length).fill(-1, this.curveOfSlot.length);
-    curveOfSlot.set(this.curveOfSlot);
-    for (let i = from; i < slots.length; i++) {
-      slots[i] = structure.slots.get(source[i]!.channel) ?? -1;
-      curveOfSlot[slots[i]!] = i;
-    }
-    return { slots, curveOfSlot };
-  }
-
-  /** Places of curves whose channels rest at another value than before. */
-  private restingElsewhere({ rest, grownFrom }: Structure): number[] {
-    const before = this.structure.rest;
-    if (rest === before || grownFrom?.rest === before) return [];
-    const places: number[] = [];
-    const slots = this.curveSlots;
-    for (let i = 0; i < slots.length; i++) if (rest[slots[i]!] !== before[slots[i]!]) places.push(i);
-    return places;
+    return new ClipValues(source, structure, this.context, this.store);
   }
 
   get channels(): readonly string[] {
     return this.source.map((curve) => curve.channel);
   }
 
+  get curves(): readonly CompiledCurve[] {
+    return this.store.all(this);
+  }
+
   run(frame: number, channels: Float64Array): void {
-    this.flat.run(this.curves, this.curveSlots, this.structure.rest, frame, channels);
+    this.store.run(this, frame, channels);
   }
 
   curveAt(slot: number): CompiledCurve | undefined {
-    const curve = this.curveOfSlot[slot];
-    return curve === undefined || curve < 0 ? undefined : this.curves[curve];
+    return this.store.curveAt(this, slot);
   }
 
   value(slot: number, frame: number): number {
-    const curve = this.curveOfSlot[slot]!;
-    return curve >= 0 ? curveValue(this.curves[curve]!, frame) : this.structure.rest[slot]!;
+    const curve = this.curveAt(slot);
+    return curve ? curveValue(curve, frame) : this.structure.rest.at(slot);
   }
 
   jet(slot: number, frame: number): Jet {
-    const curve = this.curveOfSlot[slot]!;
-    return curve >= 0 ? curveJet(this.curves[curve]!, frame) : constantJet(this.structure.rest[slot]!);
+    const curve = this.curveAt(slot);
+    return curve ? curveJet(curve, frame) : constantJet(this.structure.rest.at(slot));
   }
 }
 
@@ -180,7 +134,7 @@ export class PlacedValues implements BaseValues {
       const curves = clip.curves.flatMap((curve) => {
         const slot = structure.slots.get(mappedChannel(placement.partMap, curve.channel));
         if (curve.muted || slot === undefined) return [];
-        return [{ slot, curve: compileCurve(curve, structure.rest[slot] ?? 0, context) }];
+        return [{ slot, curve: compileCurve(curve, structure.rest.at(slot), context) }];
       });
       return [
         { placement: new CompiledPlacement(placement, context), add: placement.mode === 'add', curves },
@@ -195,12 +149,12 @@ export class PlacedValues implements BaseValues {
   }
 
   get channels(): readonly string[] {
-    return [...this.bySlot.keys()].map((slot) => this.structure.channels[slot]!);
+    return [...this.bySlot.keys()].map((slot) => this.structure.channelAt(slot));
   }
 
   run(frame: number, channels: Float64Array): void {
     const { at } = this;
-    channels.set(this.structure.rest);
+    channels.set(this.structure.rest.flat);
     for (let i = 0; i < this.placed.length; i++) {
       const clip = this.placed[i]!;
       clip.placement.locate(frame, at);
@@ -208,13 +162,13 @@ export class PlacedValues implements BaseValues {
       for (let j = 0; j < clip.curves.length; j++) {
         const { slot, curve } = clip.curves[j]!;
         const value = placedValue(clip, curve, at);
-        channels[slot] = laidOver(channels[slot]!, value, this.structure.rest[slot]!, at.weight, clip.add);
+        channels[slot] = laidOver(channels[slot]!, value, this.structure.rest.at(slot), at.weight, clip.add);
       }
     }
   }
 
   value(slot: number, frame: number): number {
-    const rest = this.structure.rest[slot]!;
+    const rest = this.structure.rest.at(slot);
     const list = this.bySlot.get(slot);
     if (!list) return rest;
     let value = rest;
@@ -227,7 +181,7 @@ export class PlacedValues implements BaseValues {
   }
 
   jet(slot: number, frame: number): Jet {
-    const rest = this.structure.rest[slot]!;
+    const rest = this.structure.rest.at(slot);
     let jet = constantJet(rest);
     for (const { clip, curve } of this.bySlot.get(slot) ?? []) {
       clip.placement.locate(frame, this.at);

@@ -5,7 +5,7 @@ import { compileConstraint, type CompiledConstraint, type ConstraintResult } fro
 import { constraintContext, driverContext } from './compile-contexts';
 import type { FormulaLanes } from './formulas';
 import type { Graph, MechanismNode } from './graph';
-import { listIn } from './lists';
+import { listIn, withRoom } from './lists';
 import { sortNodes } from './node-order';
 import { inSteps } from './run-steps';
 import { TRANSFORM_VALUES, type Structure } from './structure';
@@ -185,6 +185,7 @@ class GraphBuilder {
       });
     const muted = this.driverPlaces.map((place) => project.drivers[place]!.muted);
     if (this.problems.length > 0 || !sorted.ok) return { ok: false, problems: this.problems };
+    const order = withRoom(sorted.order);
     return {
       ok: true,
       value: {
@@ -196,7 +197,7 @@ class GraphBuilder {
         constraintPlaces: this.constraintPlaces,
         mechanisms: this.mechanisms,
         formulas: new Array<FormulaLanes | undefined>(this.drivers.length),
-        ...inSteps(sorted.order, reads, structure, partRoom, {
+        ...inSteps(order, reads, structure, partRoom, {
           drivers: this.drivers,
           muted,
           allOf: this.driversOf,
@@ -207,7 +208,7 @@ class GraphBuilder {
         driversOf: this.driversOf.map((list) => list.filter((number) => !muted[number])),
         constraintsOf: this.constraintsOf,
         bentBy: this.bentBy,
-        order: sorted.order,
+        order,
         reads,
         plain,
       },
@@ -224,7 +225,7 @@ class GraphBuilder {
     const shown = ring.filter((node) => node < firstMechanism);
     if (shown[0] !== shown.at(-1)) shown.push(shown[0]!);
     const names = shown.map((node) =>
-      node < partRoom ? structure.parts[node]!.id : structure.channels[this.drivenSlots[node - partRoom]!]!,
+      node < partRoom ? structure.parts[node]!.id : structure.channelAt(this.drivenSlots[node - partRoom]!),
     );
     const driven = shown.find((node) => node >= partRoom);
     if (driven !== undefined && shown.every((node) => node >= partRoom)) {
@@ -251,7 +252,7 @@ interface MadeFor<T> {
   readonly made: T;
   readonly firstSlot: Int32Array;
   readonly frames: Structure['frames'];
-  readonly rest: Float64Array;
+  readonly rest: Structure['rest'];
   readonly project: Project;
 }
 const madeDrivers = new WeakMap<Driver, MadeFor<CompiledDriver>>();

@@ -8,7 +8,7 @@ export function driverContext(project: Project, structure: Structure): DriverCon
   return {
     slot: (channel) => structure.slots.get(channel) ?? -1,
     part: (id) => structure.partIndex.get(id) ?? -1,
-    rest: (slot) => structure.rest[slot] ?? 0,
+    rest: (slot) => structure.rest.at(slot),
     pivot: (part) => structure.parts[part]!.pivot,
     secondsPerFrame: project.rate.per / project.rate.frames,
     gravity: project.gravity,

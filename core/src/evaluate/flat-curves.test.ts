@@ -1,7 +1,17 @@
 import fc from 'fast-check';
 import { compile, type Program } from './program';
-import { deleteKeys, insertKeys, keyValues, moveKeys, setCurveFlag, setLeg, setOutside } from '../edit';
-import { OUTSIDE_MODES, type Leg, type Project } from '../project';
+import {
+  curveOf,
+  deleteKeys,
+  insertKeys,
+  keyValues,
+  moveKeys,
+  setCurveFlag,
+  setLeg,
+  setOutside,
+  setRestValue,
+} from '../edit';
+import { OUTSIDE_MODES, withMore, type Leg, type Project } from '../project';
 import { programOf, testProject } from '../../testing/project';
 
 const CHANNELS = ['wagon/translate.x', 'wagon/rotate.y', 'wagon/scale.z'];
@@ -50,7 +60,8 @@ function expectRunsAsAlone(program: Program, frames: readonly number[]): void {
   const out = program.createOutput();
   for (const frame of frames) {
     program.run(frame, out);
-    for (const slot of program.curveSlots) expect(out.channels[slot]).toBe(program.channelValue(slot, frame));
+    const alone = Array.from(out.channels.keys(), (slot) => program.channelValue(slot, frame));
+    expect([...out.channels]).toEqual(alone);
   }
 }
 
@@ -80,44 +91,74 @@ describe('running a frame', () => {
     );
   });
 
-  it('does so for hundreds of curves at once, where projects run by turns and one is edited', () => {
-    const many = (seed: number, parts: number): Project => {
-      const drawn = fc.sample(fc.array(curve, { minLength: 3, maxLength: 3 }), { seed, numRuns: parts });
-      const {
-        parts: [wagon],
-        ...rest
-      } = projectWith([]);
-      return {
-        ...rest,
-        parts: drawn.map((_, p) => ({ ...wagon!, id: `wagon-${p}` })),
-        clips: [
-          {
-            id: 'main',
-            name: 'Main',
-            curves: drawn.flatMap((curves, p) =>
-              projectWith(curves).clips[0]!.curves.map((each) => ({
-                ...each,
-                channel: each.channel.replace('wagon', `wagon-${p}`),
-              })),
-            ),
-          },
-        ],
-      };
-    };
-    const [first, second] = [many(7, 101), many(8, 90)];
-    const program = programOf(first);
-    const other = programOf(second);
-    const edited = compile(
-      moveKeys(first, [{ channel: 'wagon-50/translate.x', frame: 0 }], { frames: -3, value: 2 }).project,
-      { previous: program },
+  const drawnParts = (seed: number, parts: number): Project => {
+    const drawn = fc.sample(fc.array(curve, { minLength: 3, maxLength: 3 }), { seed, numRuns: parts });
+    const { parts: wagons, ...rest } = projectWith([]);
+    const curves = drawn.flatMap((each, p) =>
+      projectWith(each).clips[0]!.curves.map((made) => ({
+        ...made,
+        channel: made.channel.replace('wagon', `wagon-${p}`),
+      })),
     );
-    if (!edited.ok) throw new Error('does not compile');
+    return {
+      ...rest,
+      parts: drawn.map((_, p) => ({ ...wagons[0]!, id: `wagon-${p}` })),
+      clips: [{ id: 'main', name: 'Main', curves }],
+    };
+  };
+
+  it('does so for hundreds of curves at once, where projects run by turns', () => {
+    const programs = [drawnParts(7, 101), drawnParts(8, 90)].map(programOf);
     for (const at of [
       [0, 0.5, 1, 5],
       [9.5, 10.25, 40],
       [-300, 33.1, 12],
     ])
-      for (const each of [program, other, edited.value]) expectRunsAsAlone(each, at);
+      for (const program of programs) expectRunsAsAlone(program, at);
+  });
+
+  it('does so through edits of hundreds of curves, where some are added, taken out and come back', () => {
+    const step = fc.record({
+      edit: fc.constantFrom('key', 'first key', 'out', 'part', 'rest', 'back'),
+      part: fc.nat(99),
+      frame: fc.double({ min: -20, max: 60, noNaN: true }),
+    });
+    const start = drawnParts(9, 87);
+    const edited = (
+      project: Project,
+      { edit, part, frame }: { edit: string; part: number; frame: number },
+    ): Project => {
+      const id = project.parts[part % project.parts.length]!.id;
+      if (edit === 'key') return keyValues(project, [{ channel: `${id}/translate.x`, frame, value: frame }]);
+      if (edit === 'first key') return keyValues(project, [{ channel: `${id}/rotate.x`, frame, value: 1 }]);
+      if (edit === 'rest') return setRestValue(project, id, 'translate.z', frame);
+      if (edit === 'part')
+        return {
+          ...project,
+          parts: withMore(project.parts, { ...project.parts[0]!, id: `more-${project.parts.length}` }),
+        };
+      const keys = curveOf(project, `${id}/rotate.y`)?.keys ?? [];
+      return deleteKeys(
+        project,
+        keys.map((key) => ({ channel: `${id}/rotate.y`, frame: key.frame })),
+      );
+    };
+    fc.assert(
+      fc.property(fc.array(step, { minLength: 2, maxLength: 8 }), (steps) => {
+        const history = [{ project: start, program: programOf(start) }];
+        for (const each of steps) {
+          const { project, program } = history.at(-1)!;
+          const next =
+            each.edit === 'back' ? history[each.part % history.length]!.project : edited(project, each);
+          const compiled = compile(next, { previous: program });
+          if (!compiled.ok) throw new Error('does not compile');
+          history.push({ project: next, program: compiled.value });
+          expectRunsAsAlone(compiled.value, [each.frame]);
+        }
+        expectRunsAsAlone(history[0]!.program, [3]);
+      }),
+      { numRuns: 40 },
+    );
   });
 
   it('keeps the sign of a held zero', () => {

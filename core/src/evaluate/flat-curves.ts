@@ -6,6 +6,7 @@ import { LEG_NUMBERS, LegsAtHand } from './legs-at-hand';
 const REACH = 2 ** 30;
 /** A leg of this length is no polynomial: the curve itself is asked. */
 const NOT_FLAT = 0;
+const NO_SLOT = -1;
 /** Added to a held value it gives that very value: 0 would make 0 of −0. */
 const NO_CHANGE = -0;
 
@@ -14,12 +15,10 @@ const NO_CHANGE = -0;
  * each curve keeps the leg it was in last at hand, and while playing most curves stay in their leg from frame to frame.
  * Only legs that are polynomials in τ lie flat (holds, cubics of reach 1/3, linear, free fall), and the time outside the keys where
  * the curve holds; everything else is asked of the compiled curve.
- *
- * One store serves a project through all its edits: it belongs to one list of curves at a time, and where another list asks,
- * only the curves that differ are laid anew.
  */
 export class FlatCurves {
-  private laid: readonly CompiledCurve[] = [];
+  /** Curves that are not laid as they are now; null where none is laid yet. */
+  private changed: number[] | null = null;
   private starts = new Int32Array(0);
   /** Legs of a curve, the time before its first key and after its last among them; 0 where it does not lie flat. */
   private counts = new Int32Array(0);
@@ -28,6 +27,12 @@ export class FlatCurves {
   private times = new Float64Array(0);
   private legs = new Float64Array(0);
   private used = 0;
+
+  /** The curve at a place, or its slot, is another from now on, or there is none any more. */
+  change(place: number): void {
+    this.changed?.push(place);
+    if (this.changed && this.changed.length > this.starts.length) this.changed = null;
+  }
 
   /** Writes the value of each curve at a frame into `channels` at its slot, and to all other slots what they rest at. */
   run(
@@ -40,8 +45,8 @@ export class FlatCurves {
     if (curves.length > this.starts.length) this.makeRoom(curves);
     const { atHand } = this;
     atHand.hold(slots, rest);
-    if (curves !== this.laid) this.lay(curves);
-    const waiting = atHand.run(curves.length, frame, channels);
+    if (this.changed?.length !== 0) this.layChanged(curves, slots);
+    const waiting = atHand.run(curves.length, frame, slots, channels);
     for (let n = 0; n < waiting; n++) {
       const i = atHand.waitingAt(n);
       channels[slots[i]!] = this.enter(i, frame) ? atHand.value(i, frame) : curveValue(curves[i]!, frame);
@@ -71,11 +76,15 @@ export class FlatCurves {
     return place >= 0 && frame >= this.legs[at]! && frame < this.legs[at + 1]!;
   }
 
-  private lay(curves: readonly CompiledCurve[]): void {
-    for (let i = 0; i < curves.length; i++) {
-      if (curves[i] !== this.laid[i]) this.layOne(curves[i]!, i);
+  private layChanged(curves: readonly CompiledCurve[], slots: Int32Array): void {
+    const places = this.changed ?? Array.from(curves.keys());
+    this.changed = [];
+    for (const i of places) {
+      const curve = curves[i];
+      this.atHand.forget(i, curve ? slots[i]! : NO_SLOT);
+      if (curve) this.layOne(curve, i);
+      else this.counts[i] = 0;
     }
-    this.laid = curves;
   }
 
   /** Room for so many curves and some more; what lies there stays. */
@@ -100,7 +109,6 @@ export class FlatCurves {
   private layOne(curve: CompiledCurve, i: number): void {
     const { times, values, legs, kinds } = curve.keys;
     const count = times.length;
-    this.atHand.forget(i);
     if (curve.muted || curve.treated || count === 0) {
       this.counts[i] = 0;
       return;

@@ -172,13 +172,13 @@ function withDriver(project: Project, at: number, change: (driver: Driver) => Dr
 function everything(program: Program, frame: number): unknown[] {
   const out = program.createOutput();
   program.run(frame, out);
-  const { channels } = program.structure;
+  const slots = Array.from(out.channels.keys());
   return [
     ...out.channels,
     ...out.world.flatMap((matrix) => [...matrix]),
-    ...channels.map((_, slot) => program.channelValue(slot, frame)),
-    ...channels.flatMap((_, slot) => program.channelRates(slot, frame)),
-    ...channels.map((_, slot) => program.isDriven(slot)),
+    ...slots.map((slot) => program.channelValue(slot, frame)),
+    ...slots.flatMap((slot) => program.channelRates(slot, frame)),
+    ...slots.map((slot) => program.isDriven(slot)),
     ...program.moving,
   ];
 }

@@ -27,7 +27,7 @@ export class LegsAtHand {
   private waiting: Int32Array;
   /** The place of the leg of each curve among all legs. */
   private readonly places: Int32Array;
-  private slots = new Int32Array(0);
+  private slotBytes = new Int32Array(0);
   private rest = new Float64Array(0);
 
   constructor(count: number) {
@@ -43,29 +43,38 @@ export class LegsAtHand {
   }
 
   /** To be called before anything else at a frame, with the slots of the curves and the rest values of all slots. */
-  hold(slots: Int32Array<ArrayBuffer>, rest: Float64Array<ArrayBuffer>): void {
+  hold(slots: Int32Array, rest: Float64Array<ArrayBuffer>): void {
     const isOwn = machine?.owner === this || !this.isCompiled();
-    if (isOwn && slots === this.slots && rest === this.rest) return;
-    this.slots = slots;
+    if (isOwn && rest === this.rest) return;
     this.rest = rest;
-    if (this.isCompiled()) this.layMemory(isOwn);
+    if (this.isCompiled()) this.layMemory(slots, isOwn);
   }
 
-  private layMemory(isOwn: boolean): void {
-    const { pairs, slots, rest } = this;
-    // A curve without a slot, such as the second of a pair that is one curve, goes behind all others.
-    const nowhere = rest.length;
-    const memory = machine!.room(pairs * (PAIR + 2) + nowhere + 1);
+  private layMemory(slots: Int32Array, isOwn: boolean): void {
+    const { pairs, rest } = this;
+    const memory = machine!.room(pairs * (PAIR + 2) + rest.length + 1);
     machine!.owner = this;
     this.numbers = memory.subarray(0, pairs * PAIR);
-    const places = new Int32Array(memory.buffer, this.placesAt(), 2 * pairs).fill(nowhere * BYTES);
-    for (let i = 0; i < slots.length; i++) if (slots[i]! >= 0) places[i] = slots[i]! * BYTES;
+    this.slotBytes = new Int32Array(memory.buffer, this.placesAt(), 2 * pairs);
+    for (let i = 0; i < 2 * pairs; i++) this.slotBytes[i] = this.bytesOf(slots[i] ?? NONE);
     this.waiting = new Int32Array(memory.buffer, this.placesAt() + pairs * BYTES, 2 * pairs);
-    this.channels = memory.subarray(pairs * (PAIR + 2), pairs * (PAIR + 2) + nowhere);
+    this.channels = memory.subarray(pairs * (PAIR + 2), pairs * (PAIR + 2) + rest.length);
     this.channels.set(rest);
     if (isOwn) return;
     this.numbers.fill(Infinity);
     this.places.fill(NONE);
+  }
+
+  /** Where the value of a slot lies; that of a curve without one, such as the second of a pair that is one curve, behind all others. */
+  private bytesOf(slot: number): number {
+    return (slot === NONE ? this.rest.length : slot) * BYTES;
+  }
+
+  /** Says where the value of a curve goes from now on. */
+  private point(curve: number, slot: number): void {
+    const was = this.slotBytes[curve]! / BYTES;
+    if (was < this.rest.length) this.channels[was] = this.rest[was]!;
+    this.slotBytes[curve] = this.bytesOf(slot);
   }
 
   private placesAt(): number {
@@ -77,9 +86,11 @@ export class LegsAtHand {
     return this.places[curve]!;
   }
 
-  forget(curve: number): void {
+  /** A curve is in no leg, and its value goes to a slot, or nowhere where it is −1. */
+  forget(curve: number, slot: number): void {
     this.places[curve] = NONE;
     this.numbers[at(curve)] = Infinity;
+    if (this.isCompiled()) this.point(curve, slot);
   }
 
   /** Takes a leg at hand. */
@@ -100,8 +111,8 @@ export class LegsAtHand {
    * Writes the values of the first `count` curves that are still in their leg to their slots, and to all other slots what they rest at;
    * gives how many curves wait for more, which `waitingAt` tells.
    */
-  run(count: number, frame: number, channels: Float64Array): number {
-    if (!this.isCompiled()) return this.runEach(count, frame, channels);
+  run(count: number, frame: number, slots: Int32Array, channels: Float64Array): number {
+    if (!this.isCompiled()) return this.runEach(count, frame, slots, channels);
     const end = ((count + 1) >> 1) * PAIR * BYTES;
     const placesAt = this.placesAt();
     const waitingAt = placesAt + this.pairs * BYTES;
@@ -115,8 +126,8 @@ export class LegsAtHand {
     return this.waiting[n]!;
   }
 
-  private runEach(count: number, frame: number, channels: Float64Array): number {
-    const { numbers, waiting, slots } = this;
+  private runEach(count: number, frame: number, slots: Int32Array, channels: Float64Array): number {
+    const { numbers, waiting } = this;
     channels.set(this.rest);
     let others = 0;
     for (let i = 0; i < count; i++) {

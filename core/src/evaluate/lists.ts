@@ -5,10 +5,30 @@ export function listIn<K>(map: Map<K, number[]>, key: K): number[] {
   return list;
 }
 
-/** A list of numbers with one more at its end. */
+/** How many numbers of a memory belong to a list by now. */
+const taken = new WeakMap<ArrayBufferLike, number>();
+
+/** The same numbers in a memory with room for more behind them. */
+export function withRoom(list: Int32Array): Int32Array {
+  const { length } = list;
+  const whole = new Int32Array(length + (length >> 3) + 8);
+  whole.set(list);
+  taken.set(whole.buffer, length);
+  return whole.subarray(0, length);
+}
+
+/**
+ * A list of numbers with one more at its end. It looks into the same memory where there is room behind the list that nobody else has
+ * written another number to.
+ */
 export function withOneMore(list: Int32Array, last: number): Int32Array {
-  const longer = new Int32Array(list.length + 1);
-  longer.set(list);
-  longer[list.length] = last;
+  const { length, buffer } = list;
+  const used = taken.get(buffer);
+  if (used === undefined || (length + 1) * list.BYTES_PER_ELEMENT > buffer.byteLength)
+    return withOneMore(withRoom(list), last);
+  const longer = new Int32Array(buffer, 0, length + 1);
+  if (used > length) return longer[length] === last ? longer : withOneMore(withRoom(list), last);
+  longer[length] = last;
+  taken.set(buffer, length + 1);
   return longer;
 }

@@ -42,7 +42,7 @@ export interface FrameOutput {
 
 /** Numbers kept of the bend that each reach gives the part below it: an axis, and an angle in radians. */
 const BEND = 4;
-const NO_PARTS = new Uint8Array(0);
+const NO_PARTS = new Int32Array(0);
 
 /**
  * All values and matrices at one frame. A run fills a moment in the graph's order; elsewhere a moment is filled as far as is asked,
@@ -93,9 +93,9 @@ export class Moment implements FrameOutput, Reader, PoseReader {
     this.secondsPerFrame = program.secondsPerFrame;
   }
 
-  private makeRoom({ parts, channels }: Structure): void {
+  private makeRoom({ parts, slotCount }: Structure): void {
     const matrices = new Float64Array(parts.length * 16);
-    this.channels = new Float64Array(channels.length);
+    this.channels = new Float64Array(slotCount);
     this.matrices = matrices;
     this.upright = new Uint8Array(parts.length);
     this.world = parts.map((_, i) => matrices.subarray(i * 16, i * 16 + 16));
@@ -132,7 +132,7 @@ export class Moment implements FrameOutput, Reader, PoseReader {
    * Whether a node is a part that may only be moved, as most are, and is in its place now: to ask for all there is of each of them
    * would take longer than to place them.
    */
-  private isMoved(node: number, free: Uint8Array, firstSlot: Int32Array): boolean {
+  private isMoved(node: number, free: Int32Array, firstSlot: Int32Array): boolean {
     if (node >= free.length || free[node] !== 1) return false;
     const { channels, matrices, upright } = this;
     const slot = firstSlot[node]!;

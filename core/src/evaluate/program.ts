@@ -16,9 +16,8 @@ import { isAlike, isGrown, structureOf, type Structure } from './structure';
 export interface Program {
   readonly structure: Structure;
   readonly context: CurveContext;
-  /** Compiled curves of the clip that is worked on and the slots they write, in clip order. */
+  /** Compiled curves of the clip that is worked on, in clip order. */
   readonly curves: readonly CompiledCurve[];
-  readonly curveSlots: Int32Array;
   /** Muted drivers are among them where they can be; they drive nothing. */
   readonly drivers: readonly CompiledDriver[];
   readonly constraints: readonly CompiledConstraint[];
@@ -84,6 +83,12 @@ const MADE_OF = ['structure', 'context', 'clip', 'base', 'graph'] as const;
 
 const compiledBefore = new WeakMap<Project, Compiled>();
 
+/** Compiles what an edit made of a project: what it left as it was is taken over. */
+export function compileAfter(before: Project, project: Project): Result<Program> {
+  const was = compile(before);
+  return compile(project, was.ok ? { previous: was.value } : {});
+}
+
 function compileParts(
   project: Project,
   clipId: string | undefined,
@@ -145,9 +150,6 @@ class GraphProgram implements Program, JetFrames {
   get curves(): readonly CompiledCurve[] {
     return this.clip.curves;
   }
-  get curveSlots(): Int32Array {
-    return this.clip.curveSlots;
-  }
   get drivers(): readonly CompiledDriver[] {
     return this.graph.drivers;
   }
@@ -165,7 +167,7 @@ class GraphProgram implements Program, JetFrames {
     if (!this.movingChannels) {
       const acting = new Set(this.graph.driversOf.flat());
       const driven = this.graph.drivers.filter((_, i) => acting.has(i));
-      const channels = driven.map(({ target }) => this.structure.channels[target]!);
+      const channels = driven.map(({ target }) => this.structure.channelAt(target));
       this.movingChannels = [...new Set([...this.base.channels, ...channels])];
     }
     return this.movingChannels;

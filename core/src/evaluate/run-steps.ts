@@ -1,7 +1,7 @@
 import type { CompiledDriver } from '../drive';
 import { FormulaLanes } from './formulas';
 import type { Graph } from './graph';
-import { listIn } from './lists';
+import { listIn, withRoom } from './lists';
 import type { Structure } from './structure';
 
 /** From so many formulas of one shape on they are computed together. */
@@ -82,5 +82,5 @@ export function inSteps(
     begun.add(batch);
     return [-1 - batch];
   });
-  return { steps: Int32Array.from(steps), batches, lanes };
+  return { steps: withRoom(Int32Array.from(steps)), batches, lanes };
 }

@@ -1,15 +1,18 @@
 import type { Part } from '../project';
 import {
   changedPlaces,
+  NamePlaces,
   channelName,
   firstAfter,
   partProperties,
   replacedAt,
   splitChannel,
+  withMore,
   TRANSFORM_PROPERTIES,
 } from '../project';
 import { hierarchy, transformFrame, type Hierarchy, type TransformFrame } from '../rig';
-import { withOneMore } from './lists';
+import { withOneMore, withRoom } from './lists';
+import { RestValues } from './rest-values';
 
 /** Finds places and slots by name. */
 export interface Finder {
@@ -27,15 +30,17 @@ export interface Structure {
   readonly hierarchy: Hierarchy;
   readonly frames: readonly TransformFrame[];
   /** 1 for each part that rides on nothing and whose pivot is its origin. */
-  readonly standsFree: Uint8Array;
+  readonly standsFree: Int32Array;
   /** First channel slot of each part. */
   readonly firstSlot: Int32Array;
-  readonly channels: readonly string[];
-  readonly rest: Float64Array<ArrayBuffer>;
+  /** How many slots there are, and the channel of each. */
+  readonly slotCount: number;
+  readonly channelAt: (slot: number) => string;
+  readonly rest: RestValues;
   /** The slot of a channel. */
   readonly slots: Finder;
   /** The place of a part in the file. */
-  readonly partIndex: Finder;
+  readonly partIndex: NamePlaces<Part>;
   readonly partOfSlot: (slot: number) => number;
   /** What this one is with a part added at its end. */
   readonly grownFrom?: Pick<Structure, 'firstSlot' | 'frames' | 'rest'>;
@@ -55,22 +60,6 @@ export function structureOf(parts: readonly Part[], previous?: Structure): Struc
     cache.set(parts, structure);
   }
   return structure;
-}
-
-/** Places of parts by id. Lists that grew out of each other share the map: what stands there is checked against the list. */
-class PartFinder implements Finder {
-  constructor(
-    private readonly parts: readonly Part[],
-    readonly shared: Map<string, number>,
-  ) {}
-
-  get(id: string): number | undefined {
-    const place = this.shared.get(id);
-    return place !== undefined && this.parts[place]?.id === id ? place : undefined;
-  }
-  has(id: string): boolean {
-    return this.get(id) !== undefined;
-  }
 }
 
 const offsets = new WeakMap<Part, ReadonlyMap<string, number>>();
@@ -98,44 +87,46 @@ class SlotFinder implements Finder {
   }
 }
 
-type Arrays = Pick<
-  Structure,
-  'hierarchy' | 'frames' | 'standsFree' | 'firstSlot' | 'channels' | 'rest' | 'grownFrom'
->;
+type Arrays = Pick<Structure, 'hierarchy' | 'frames' | 'standsFree' | 'firstSlot' | 'rest' | 'grownFrom'>;
 
-function finished(parts: readonly Part[], shared: Map<string, number>, arrays: Arrays): Structure {
+function finished(parts: readonly Part[], partIndex: NamePlaces<Part>, arrays: Arrays): Structure {
   const { firstSlot } = arrays;
-  const partIndex = new PartFinder(parts, shared);
+  const partOfSlot = (slot: number) => firstAfter(firstSlot, slot) - 1;
   return {
     parts,
     ...arrays,
+    slotCount: arrays.rest.count,
+    channelAt: (slot) => {
+      const place = partOfSlot(slot);
+      const part = parts[place]!;
+      return channelName(part.id, partProperties(part)[slot - firstSlot[place]!]!.property);
+    },
     slots: new SlotFinder(parts, partIndex, firstSlot),
     partIndex,
-    partOfSlot: (slot) => firstAfter(firstSlot, slot) - 1,
+    partOfSlot,
   };
 }
 
 function build(parts: readonly Part[]): Structure {
-  const channels: string[] = [];
   const rest: number[] = [];
-  const firstSlot = new Int32Array(parts.length);
-  parts.forEach((part, i) => {
-    firstSlot[i] = channels.length;
-    for (const entry of partProperties(part)) {
-      channels.push(channelName(part.id, entry.property));
-      rest.push(entry.rest);
-    }
+  const firstSlot = Int32Array.from(parts, (part) => {
+    const first = rest.length;
+    for (const entry of partProperties(part)) rest.push(entry.rest);
+    return first;
   });
-  const above = hierarchy(parts);
+  const { order, parents } = hierarchy(parts);
   const frames = parts.map(transformFrame);
-  return finished(parts, new Map(parts.map((part, i) => [part.id, i])), {
-    hierarchy: above,
-    frames,
-    standsFree: Uint8Array.from(frames, (frame, i) => standsFree(frame, above.parents[i]!)),
-    firstSlot,
-    channels,
-    rest: Float64Array.from(rest),
-  });
+  return finished(
+    parts,
+    NamePlaces.of(parts, ({ id }) => id),
+    {
+      hierarchy: { order: withRoom(order), parents: withRoom(parents) },
+      frames,
+      standsFree: withRoom(Int32Array.from(frames, (frame, i) => standsFree(frame, parents[i]!))),
+      firstSlot: withRoom(firstSlot),
+      rest: RestValues.of(rest),
+    },
+  );
 }
 
 /** The structure of a list in which some parts are others, with the same channels, or one was added at the end; else null. */
@@ -143,9 +134,9 @@ function takenOver(parts: readonly Part[], previous: Structure): Structure | nul
   const before = previous.parts;
   if (parts.length !== before.length && parts.length !== before.length + 1) return null;
   const changed = changedPlaces(before, parts);
-  const shared = (previous.partIndex as PartFinder).shared;
+  const places = previous.partIndex.grownTo(parts);
   if (parts.length > before.length)
-    return changed.length > 0 ? null : grown(parts, parts.at(-1)!, previous, shared);
+    return changed.length > 0 ? null : grown(parts, parts.at(-1)!, previous, places);
   let { rest, frames, standsFree: free } = previous;
   for (const i of changed) {
     const [part, was] = [parts[i]!, before[i]!];
@@ -155,21 +146,20 @@ function takenOver(parts: readonly Part[], previous: Structure): Structure | nul
       properties.length === old.length && properties.every((each, n) => each.property === old[n]!.property);
     if (part.id !== was.id || part.parent !== was.parent || !alike) return null;
     if (properties.some((each, n) => each.rest !== old[n]!.rest)) {
-      if (rest === previous.rest) rest = rest.slice();
-      properties.forEach((each, n) => (rest[previous.firstSlot[i]! + n] = each.rest));
+      const values = properties.map((each) => each.rest);
+      rest = rest.with(previous.firstSlot[i]!, values);
     }
     if (isFramedAlike(part, was)) continue;
     frames = replacedAt(frames, i, transformFrame(part));
     free = free.slice();
     free[i] = standsFree(frames[i]!, previous.hierarchy.parents[i]!);
   }
-  const { hierarchy: above, firstSlot, channels } = previous;
-  return finished(parts, shared, {
+  const { hierarchy: above, firstSlot } = previous;
+  return finished(parts, places, {
     hierarchy: above,
     frames,
     standsFree: free,
     firstSlot,
-    channels,
     rest,
   });
 }
@@ -212,41 +202,26 @@ function grown(
   parts: readonly Part[],
   part: Part,
   previous: Structure,
-  shared: Map<string, number>,
+  places: NamePlaces<Part>,
 ): Structure | null {
   const place = previous.parts.length;
   const parent = part.parent === null ? -1 : previous.partIndex.get(part.parent);
   if (parent === undefined) return null;
-  shared.set(part.id, place);
   const properties = partProperties(part);
   const frame = transformFrame(part);
-  const free = new Uint8Array(place + 1);
-  free.set(previous.standsFree);
-  free[place] = standsFree(frame, parent);
-  return finished(parts, shared, {
+  return finished(parts, places, {
     hierarchy: {
       order: withOneMore(previous.hierarchy.order, place),
       parents: withOneMore(previous.hierarchy.parents, parent),
     },
-    frames: [...previous.frames, frame],
-    standsFree: free,
-    firstSlot: withOneMore(previous.firstSlot, previous.channels.length),
+    frames: withMore(previous.frames, frame),
+    standsFree: withOneMore(previous.standsFree, standsFree(frame, parent)),
+    firstSlot: withOneMore(previous.firstSlot, previous.slotCount),
     grownFrom: { firstSlot: previous.firstSlot, frames: previous.frames, rest: previous.rest },
-    channels: previous.channels.concat(properties.map(({ property }) => channelName(part.id, property))),
-    rest: extendedBy(
-      previous.rest,
-      properties.map(({ rest }) => rest),
-    ),
+    rest: previous.rest.longer(properties.map(({ rest }) => rest)),
   });
 }
 
 function standsFree(frame: TransformFrame, parent: number): number {
   return frame.plain && parent < 0 ? 1 : 0;
-}
-
-function extendedBy(list: Float64Array, more: readonly number[]): Float64Array<ArrayBuffer> {
-  const longer = new Float64Array(list.length + more.length);
-  longer.set(list);
-  longer.set(more, list.length);
-  return longer;
 }

@@ -1,4 +1,5 @@
-import { changedPlaces, replacedAt } from './changed-places';
+import fc from 'fast-check';
+import { changedList, changedPlaces, replacedAt, withMore } from './changed-places';
 
 describe('what differs between two lists', () => {
   const list = [{}, {}, {}];
@@ -14,5 +15,28 @@ describe('what differs between two lists', () => {
     const [first] = list;
     expect(replacedAt(list, 0, {})[0]).not.toBe(first);
     expect(list[0]).toBe(first);
+  });
+
+  it('is the same whether it was remembered or has to be looked for', () => {
+    const edit = fc.record({
+      changes: fc.array(fc.nat(5), { maxLength: 3 }),
+      more: fc.nat(2),
+      from: fc.nat(8),
+    });
+    fc.assert(
+      fc.property(fc.array(edit, { maxLength: 8 }), (edits) => {
+        const lists: (readonly object[])[] = [Array.from({ length: 6 }, () => ({}))];
+        for (const { changes, more, from } of edits) {
+          const made = Array.from({ length: more }, () => ({}));
+          lists.push(
+            changedList(lists[from % lists.length]!, new Map(changes.map((place) => [place, {}])), made),
+          );
+        }
+        for (const a of lists)
+          for (const b of lists)
+            expect([...changedPlaces(a, b)].sort()).toEqual([...changedPlaces([...a], [...b])].sort());
+      }),
+    );
+    expect(withMore(list, list[0]!)).toEqual([...list, list[0]]);
   });
 });

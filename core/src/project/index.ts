@@ -1,5 +1,6 @@
 export * from './types';
 export * from './changed-places';
+export * from './name-places';
 export * from './channel';
 export * from './curve-fields';
 export * from './failure';

@@ -1,5 +1,5 @@
 import { channelName, type DistanceDriver, type Project, type Result } from '../../project';
-import { compile } from '../../evaluate';
+import { compileAfter } from '../../evaluate';
 import { refused } from '../links/refused';
 
 /** The driver that gives a camera's focus, or null: the distance to a part. */
@@ -27,7 +27,7 @@ export function keepFocusOn(project: Project, camera: string, part: string): Res
     muted: false,
   };
   const next = { ...project, drivers: [...others, driver] };
-  const compiled = compile(next);
+  const compiled = compileAfter(project, next);
   return compiled.ok ? { ok: true, value: next } : compiled;
 }
 

@@ -1,6 +1,6 @@
-import type { Driver, Project, Result } from '../../project';
+import { replacedAt, withMore, type Driver, type Project, type Result } from '../../project';
 import { DRIVERS, driverRefusal } from '../../drive';
-import { compile } from '../../evaluate';
+import { compileAfter } from '../../evaluate';
 import { refused } from '../links/refused';
 
 export type DriverName = Driver['kind'];
@@ -33,8 +33,8 @@ export function addDriver(
     ...Object.fromEntries(defaults),
     ...wish,
   } as unknown as Driver;
-  const next = { ...project, drivers: [...project.drivers, made] };
-  return problemsOf(next, made) ?? { ok: true, value: { project: next, id } };
+  const next = { ...project, drivers: withMore(project.drivers, made) };
+  return problemsOf(project, next, made) ?? { ok: true, value: { project: next, id } };
 }
 
 /** Changes one driver; refused in one sentence where the whole would not hold together any more. */
@@ -43,10 +43,8 @@ export function changeDriver(project: Project, id: string, wish: DriverWish): Re
   const old = project.drivers[i];
   if (!old) return refused(`there is no driver ${id}`);
   const made = { ...old, ...wish };
-  const drivers = project.drivers.slice();
-  drivers[i] = made;
-  const next = { ...project, drivers };
-  return problemsOf(next, made) ?? { ok: true, value: next };
+  const next = { ...project, drivers: replacedAt(project.drivers, i, made) };
+  return problemsOf(project, next, made) ?? { ok: true, value: next };
 }
 
 export function removeDriver(project: Project, id: string): Project {
@@ -66,9 +64,13 @@ export function moveDriver(project: Project, id: string, by: -1 | 1): Project {
   return { ...project, drivers };
 }
 
-function problemsOf(project: Project, driver: Driver): Extract<Result<never>, { ok: false }> | null {
+function problemsOf(
+  before: Project,
+  project: Project,
+  driver: Driver,
+): Extract<Result<never>, { ok: false }> | null {
   const refusal = driverRefusal(driver);
   if (refusal) return refused(refusal.message);
-  const compiled = compile(project);
+  const compiled = compileAfter(before, project);
   return compiled.ok ? null : compiled;
 }

@@ -1,5 +1,5 @@
-import { type Constraint, type Project, type Result } from '../../project';
-import { compile } from '../../evaluate';
+import { replacedAt, withMore, type Constraint, type Project, type Result } from '../../project';
+import { compileAfter } from '../../evaluate';
 import { CONSTRAINTS, constraintRefusal } from '../../rig';
 import { refused } from './refused';
 
@@ -28,8 +28,8 @@ export function addConstraint(
     ...Object.fromEntries(defaults),
     ...wish,
   } as unknown as Constraint;
-  const next = { ...project, constraints: [...project.constraints, made] };
-  const problems = problemsOf(next, made);
+  const next = { ...project, constraints: withMore(project.constraints, made) };
+  const problems = problemsOf(project, next, made);
   return problems ?? { ok: true, value: { project: next, id } };
 }
 
@@ -39,10 +39,8 @@ export function changeConstraint(project: Project, id: string, wish: ConstraintW
   const old = project.constraints[i];
   if (!old) return refused(`there is no constraint ${id}`);
   const made = { ...old, ...wish };
-  const constraints = project.constraints.slice();
-  constraints[i] = made;
-  const next = { ...project, constraints };
-  return problemsOf(next, made) ?? { ok: true, value: next };
+  const next = { ...project, constraints: replacedAt(project.constraints, i, made) };
+  return problemsOf(project, next, made) ?? { ok: true, value: next };
 }
 
 export function removeConstraint(project: Project, id: string): Project {
@@ -71,9 +69,13 @@ export function moveSpan(constraint: Constraint, end: 'start' | 'end' | 'both', 
   return last === null ? {} : { end: Math.max(last + by, start) };
 }
 
-function problemsOf(project: Project, constraint: Constraint): Extract<Result<never>, { ok: false }> | null {
+function problemsOf(
+  before: Project,
+  project: Project,
+  constraint: Constraint,
+): Extract<Result<never>, { ok: false }> | null {
   const refusal = constraintRefusal(constraint);
   if (refusal) return refused(refusal.message);
-  const compiled = compile(project);
+  const compiled = compileAfter(before, project);
   return compiled.ok ? null : { ok: false, problems: compiled.problems };
 }

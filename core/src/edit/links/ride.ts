@@ -1,6 +1,6 @@
 import { mat4 } from 'gl-matrix';
 import { partOf, type Part, type Project, type Result } from '../../project';
-import { compile, type Program, distance, pivotAt } from '../../evaluate';
+import { compile, compileAfter, distance, pivotAt, type Program } from '../../evaluate';
 import { withDescendants } from '../../rig';
 import { changePart } from '../parts';
 import { refused } from './refused';
@@ -41,7 +41,7 @@ export function ride(
   if (!before.ok) return before;
   const moved = keeps === 'numbers' ? null : stayed(project, hung, before.value, part, parent, keeps, frame);
   const made = moved && typeof moved === 'object' ? moved.project : hung;
-  const after = compile(made);
+  const after = compileAfter(project, made);
   if (!after.ok) return after;
   return {
     ok: true,

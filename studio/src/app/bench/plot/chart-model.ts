@@ -71,7 +71,7 @@ export class ChartModel {
   private readonly structure = computed(() => this.stage.program()?.structure);
   readonly driven = computed((): ReadonlySet<string> => {
     const structure = this.structure();
-    return new Set(this.drivers()?.map(({ target }) => structure?.channels[target] ?? ''));
+    return new Set(this.drivers()?.map(({ target }) => structure?.channelAt(target) ?? ''));
   });
 
   /** What is asked of the rows: the same object as long as nothing of it is another. */

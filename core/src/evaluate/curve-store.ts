@@ -1,0 +1,91 @@
+import { changedPlaces, type Curve } from '../project';
+import { compileCurve, type CompiledCurve, type CurveContext } from '../curve';
+import { FlatCurves } from './flat-curves';
+import type { Structure } from './structure';
+
+/** One state of the curves of a clip. */
+export interface CurveList {
+  readonly source: readonly Curve[];
+  readonly structure: Structure;
+  readonly context: CurveContext;
+}
+
+const NO_CURVE = -1;
+
+/**
+ * The compiled curves of a clip, by place and by slot. One store serves all states of the clip that grow out of each other: it is turned
+ * to one of them at a time, and only what differs from the one before is compiled and looked up anew. So an edit copies nothing here.
+ */
+export class CurveStore {
+  private list: CurveList | null = null;
+  private readonly curves: CompiledCurve[] = [];
+  private slots = new Int32Array(0);
+  private curveOfSlot = new Int32Array(0);
+  private readonly flat = new FlatCurves();
+
+  /** The compiled curve of a slot, or undefined where it has none. */
+  curveAt(list: CurveList, slot: number): CompiledCurve | undefined {
+    if (list !== this.list) this.turnTo(list);
+    const place = this.curveOfSlot[slot];
+    return place === undefined || place === NO_CURVE ? undefined : this.curves[place];
+  }
+
+  /** All compiled curves in the order of the list. */
+  all(list: CurveList): readonly CompiledCurve[] {
+    if (list !== this.list) this.turnTo(list);
+    return this.curves.slice();
+  }
+
+  /** Writes the values of all curves to their slots, and to all other slots what they rest at. */
+  run(list: CurveList, frame: number, channels: Float64Array): void {
+    if (list !== this.list) this.turnTo(list);
+    this.flat.run(this.curves, this.slots, list.structure.rest.flat, frame, channels);
+  }
+
+  private turnTo(list: CurveList): void {
+    const { list: before, curves } = this;
+    const { source, structure } = list;
+    this.makeRoom(source.length, structure.slotCount);
+    const common = Math.min(curves.length, source.length);
+    for (let i = common; i < curves.length; i++) this.takeOut(i);
+    curves.length = common;
+    if (before) {
+      for (const i of changedPlaces(before.source, source)) this.lay(i, list);
+      const { rest } = structure;
+      if (!rest.growsOutOf(before.structure.rest) && !before.structure.rest.growsOutOf(rest))
+        for (let i = 0; i < common; i++) if (rest.at(this.slots[i]!) !== curves[i]!.rest) this.lay(i, list);
+    }
+    for (let i = common; i < source.length; i++) this.lay(i, list);
+    this.list = list;
+  }
+
+  private lay(place: number, { source, structure, context }: CurveList): void {
+    const curve = source[place]!;
+    const slot = structure.slots.get(curve.channel) ?? NO_CURVE;
+    if (place < this.curves.length && this.slots[place] !== slot) this.takeOut(place);
+    this.slots[place] = slot;
+    this.curveOfSlot[slot] = place;
+    this.curves[place] = compileCurve(curve, structure.rest.at(slot), context);
+    this.flat.change(place);
+  }
+
+  private takeOut(place: number): void {
+    const slot = this.slots[place]!;
+    if (this.curveOfSlot[slot] === place) this.curveOfSlot[slot] = NO_CURVE;
+    this.slots[place] = NO_CURVE;
+    this.flat.change(place);
+  }
+
+  private makeRoom(curves: number, slots: number): void {
+    this.slots = longer(this.slots, curves);
+    this.curveOfSlot = longer(this.curveOfSlot, slots);
+  }
+}
+
+/** A list with room for so many numbers, and some more where it had to grow. */
+function longer(list: Int32Array<ArrayBuffer>, count: number): Int32Array<ArrayBuffer> {
+  if (count <= list.length) return list;
+  const made = new Int32Array(list.length === 0 ? count : count + (count >> 2) + 8).fill(NO_CURVE);
+  made.set(list);
+  return made;
+}
