@@ -22,7 +22,7 @@ import { median, type Result } from './measure';
 const LAST = 1000;
 const PROPERTIES = ['translate.x', 'translate.y', 'translate.z', 'scale.x', 'scale.y', 'scale.z'];
 const ROUNDS = 120;
-const WARM_UP = 40;
+const WARM_UP = 400;
 
 /** A project of some parts with six curves each, a driver for every other part, a constraint for every tenth, and two clips. */
 function bench(count: number): Project {

@@ -48,6 +48,7 @@ function indexOf(curves: readonly Curve[]): CurveIndex {
   const get = (channel: string) => {
     const place = places.get(channel);
     if (place !== undefined) return curves[place];
+    if (isChannel(channel)) return undefined;
     const ref = curveRef(channel);
     if (ref.of !== 'weight') return undefined;
     const owner = curves[places.get(ref.channel) ?? -1];

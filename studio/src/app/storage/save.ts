@@ -75,7 +75,8 @@ export async function save(
       await transaction.done;
       return { written: null, again: false };
     }
-    return { written: await write(transaction, holder, again ? null : last, next, ahead), again };
+    const written = await write(transaction, holder, again ? null : last, next, { ahead, inSlices: true });
+    return { written, again };
   } catch (error) {
     try {
       transaction.abort();
@@ -110,6 +111,8 @@ export function saveAtOnce(db: Database, holder: Holder, last: Kept | null, next
   transaction.commit();
 }
 
+const AT_ONCE = { ahead: null, inSlices: false };
+
 type Writing = IDBPTransaction<Schema, typeof PROJECT_STORES, 'readwrite'>;
 
 async function write(
@@ -117,7 +120,7 @@ async function write(
   holder: Holder,
   last: Kept | null,
   next: Kept,
-  ahead: Snapshot | null = null,
+  { ahead, inSlices }: { readonly ahead: Snapshot | null; readonly inSlices: boolean } = AT_ONCE,
 ): Promise<Written> {
   const id = next.snapshot.project.id;
   const { head, written, removed } = changesBetween(ahead ?? last?.snapshot ?? null, next.snapshot);
@@ -129,6 +132,8 @@ async function write(
     const { value, blob } = stow(piece, next.bytes);
     work.push(pieces.put({ project: id, key: piece.key, value: textOf(piece.key, value) }));
     if (blob) work.push(blobs.put(blob[1], [id, blob[0]]));
+    // The page has a turn before the last of them is done; the transaction goes on from there.
+    if (inSlices && work.length >= PIECES_A_SLICE) await Promise.all(work.splice(0));
   }
   work.push(...removed.map((key) => pieces.delete([id, key])));
   if (last)

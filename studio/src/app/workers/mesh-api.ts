@@ -7,6 +7,12 @@ export interface MeshNumbers {
   readonly indices: Uint16Array | Uint32Array | null;
 }
 
+/** A mesh whose numbers are put together when its turn comes: until then they need not lie in memory twice. */
+export interface WaitingMesh {
+  readonly vertices: number;
+  readonly numbers: () => MeshNumbers;
+}
+
 /** What is found out about a mesh before it can be drawn in ink and picked. */
 export interface PreparedMesh {
   readonly edges: MeshEdges;

@@ -1,4 +1,4 @@
-import type { MeshApi, MeshNumbers, PreparedMesh } from './mesh-api';
+import type { MeshApi, MeshNumbers, PreparedMesh, WaitingMesh } from './mesh-api';
 import { runInWorker } from './run-in-worker';
 import { Spare } from './spare';
 
@@ -6,11 +6,11 @@ export const meshSpare = new Spare(
   () => new Worker(new URL('./mesh.worker', import.meta.url), { type: 'module' }),
 );
 
-/** So many numbers of meshes go to the worker at once: what comes back is laid into the page in one task. */
-const NUMBERS_AT_ONCE = 300_000;
+/** So many vertices of meshes go to the worker at once: what comes back is laid into the page in one task. */
+const VERTICES_AT_ONCE = 100_000;
 
 interface Waiting {
-  readonly mesh: MeshNumbers;
+  readonly mesh: WaitingMesh;
   readonly done: (prepared: PreparedMesh) => void;
 }
 
@@ -19,7 +19,7 @@ class MeshQueue {
   private readonly waiting: Waiting[] = [];
   private going = false;
 
-  add(mesh: MeshNumbers): Promise<PreparedMesh> {
+  add(mesh: WaitingMesh): Promise<PreparedMesh> {
     return new Promise((done) => {
       this.waiting.push({ mesh, done });
       if (this.going) return;
@@ -44,16 +44,16 @@ class MeshQueue {
     prepare: (meshes: readonly MeshNumbers[]) => Promise<readonly PreparedMesh[]>,
   ): Promise<void> {
     for (let lot = this.nextLot(); lot.length > 0; lot = this.nextLot()) {
-      const prepared = await prepare(lot.map(({ mesh }) => mesh));
+      const prepared = await prepare(lot.map(({ mesh }) => mesh.numbers()));
       this.waiting.splice(0, lot.length).forEach(({ done }, i) => done(prepared[i]!));
     }
   }
 
   private nextLot(): readonly Waiting[] {
-    let numbers = 0;
+    let vertices = 0;
     let count = 0;
-    while (count < this.waiting.length && numbers < NUMBERS_AT_ONCE)
-      numbers += this.waiting[count++]!.mesh.positions.length;
+    while (count < this.waiting.length && vertices < VERTICES_AT_ONCE)
+      vertices += this.waiting[count++]!.mesh.vertices;
     return this.waiting.slice(0, count);
   }
 }
@@ -67,6 +67,6 @@ async function preparedHere(meshes: readonly MeshNumbers[]): Promise<readonly Pr
 const queue = new MeshQueue();
 
 /** The edges and the tree of a mesh, made in a worker. */
-export function prepareMesh(mesh: MeshNumbers): Promise<PreparedMesh> {
+export function prepareMesh(mesh: WaitingMesh): Promise<PreparedMesh> {
   return queue.add(mesh);
 }

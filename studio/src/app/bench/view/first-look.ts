@@ -14,9 +14,10 @@ export class FirstLook {
     return new Promise<void>((go) => this.waiting.push(go)).then(work);
   }
 
+  /** They are seen from the page's next frame on: what waits begins after the one that is under way. */
   seen(): void {
     const { waiting } = this;
     this.waiting = [];
-    for (const go of waiting) go();
+    if (waiting.length > 0) setTimeout(() => waiting.forEach((go) => go()));
   }
 }

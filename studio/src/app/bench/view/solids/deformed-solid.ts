@@ -42,7 +42,6 @@ export class DeformedSolid {
     const solid = new BufferGeometry();
     solid.setAttribute('position', new BufferAttribute(Float32Array.from(positions), 3));
     solid.setAttribute('normal', new BufferAttribute(Float32Array.from(normals), 3));
-    solid.setAttribute('uv', new BufferAttribute(new Float32Array((positions.length / 3) * 2), 2));
     solid.setIndex(Array.from(indices));
     solid.userData = { deforms: true };
     const edges = edgeQuads(solid);

@@ -26,7 +26,7 @@ export class ModelSolid {
     else solid.computeVertexNormals();
     this.normals = Float32Array.from(solid.getAttribute('normal').array);
     const uv = geometry.getAttribute('uv');
-    solid.setAttribute('uv', uv ?? new BufferAttribute(new Float32Array((positions.length / 3) * 2), 2));
+    if (uv) solid.setAttribute('uv', uv);
     solid.userData = { deforms: true };
     this.drawn = { solid, edges: edgeQuads(solid) };
     this.faces = (['left', 'right'] as const).map((name) => [

@@ -52,35 +52,47 @@ const NAMES = Object.keys(ATTRIBUTES) as Name[];
  */
 export class SolidBatch {
   readonly group = new Group();
-  readonly shadow: Mesh<InstancedBufferGeometry, ShaderMaterial>;
+  readonly shadow = new Group();
   private readonly slots: Slot[] = [];
   private capacity = 0;
-  private readonly geometries: readonly InstancedBufferGeometry[];
+  private readonly geometries: InstancedBufferGeometry[] = [];
   private attributes = {} as Record<Name, InstancedBufferAttribute>;
-
-  private readonly lines: Mesh<InstancedBufferGeometry>;
 
   constructor(
     readonly drawn: Drawn,
     private readonly materials: BatchMaterials,
   ) {
     if (!drawn.solid.boundingSphere) drawn.solid.computeBoundingSphere();
-    const fill = instanced(drawn.solid, materials.fill);
-    this.lines = instanced(drawn.edges, materials.lines);
-    this.shadow = instanced(drawn.solid, materials.shadow.open);
-    this.geometries = [fill, this.lines, this.shadow].map(({ geometry }) => geometry);
-    this.group.add(fill, this.lines);
+    this.group.add(this.instanced(drawn.solid, materials.fill));
     this.takeEdges();
   }
 
-  /** Takes over the edges that its shape has now; until it has some, no lines are drawn. */
+  /** Takes over the edges that its shape has now; until it has some, neither lines nor a shadow are drawn. */
   takeEdges(): void {
-    const { edges } = this.drawn;
-    this.lines.visible = edges.getIndex() !== null;
-    share(edges, this.lines.geometry);
-    this.lines.geometry.boundingSphere = this.drawn.solid.boundingSphere;
-    this.shadow.material =
-      edges.userData['closed'] === true ? this.materials.shadow.closed : this.materials.shadow.open;
+    const { drawn, materials } = this;
+    const { edges, solid } = drawn;
+    if (edges.getIndex() === null) return;
+    const lines = this.instanced(edges, materials.lines);
+    lines.geometry.boundingSphere = solid.boundingSphere;
+    this.group.add(lines);
+    const isClosed = edges.userData['closed'] === true;
+    this.shadow.add(this.instanced(solid, isClosed ? materials.shadow.closed : materials.shadow.open));
+  }
+
+  /** A mesh that is drawn once for each thing of the batch. */
+  private instanced(
+    source: BufferGeometry,
+    material: ShaderMaterial,
+  ): Mesh<InstancedBufferGeometry, ShaderMaterial> {
+    const geometry = new InstancedBufferGeometry();
+    share(source, geometry);
+    for (const [name, attribute] of Object.entries(this.attributes)) geometry.setAttribute(name, attribute);
+    geometry.instanceCount = this.slots.length;
+    this.geometries.push(geometry);
+    const mesh = new Mesh(geometry, material);
+    mesh.frustumCulled = false;
+    mesh.matrixAutoUpdate = false;
+    return mesh;
   }
 
   get size(): number {
@@ -179,19 +191,6 @@ export class SolidBatch {
   private resize(): void {
     for (const geometry of this.geometries) geometry.instanceCount = this.slots.length;
   }
-}
-
-/** A mesh that is drawn once for each thing of a batch. */
-function instanced(
-  source: BufferGeometry,
-  material: ShaderMaterial,
-): Mesh<InstancedBufferGeometry, ShaderMaterial> {
-  const geometry = new InstancedBufferGeometry();
-  share(source, geometry);
-  const mesh = new Mesh(geometry, material);
-  mesh.frustumCulled = false;
-  mesh.matrixAutoUpdate = false;
-  return mesh;
 }
 
 /** Has a geometry drawn by the numbers of another one. */

@@ -1,5 +1,15 @@
 import '@angular/compiler';
-import { BufferAttribute, BufferGeometry, Color, Matrix4, type Mesh, Ray, Vector2, Vector3 } from 'three';
+import {
+  BufferAttribute,
+  BufferGeometry,
+  Color,
+  Matrix4,
+  Ray,
+  Vector2,
+  Vector3,
+  type InstancedBufferGeometry,
+  type Mesh,
+} from 'three';
 import { shapeMesh, type Geometry } from '@kaizen/core';
 import type { MeshNumbers, PreparedMesh } from '../../../workers/mesh-api';
 import { preparedMesh } from '../../../workers/mesh-work';
@@ -21,7 +31,7 @@ const inks: Inks = {
   flatten: new Matrix4(),
 };
 const awaited = { await: () => undefined, arrived: () => undefined };
-const solidsOf = () => new Solids(inks, (mesh) => Promise.resolve(preparedMesh(mesh)), awaited);
+const solidsOf = () => new Solids(inks, (mesh) => Promise.resolve(preparedMesh(mesh.numbers())), awaited);
 const edgesOf = (quads: BufferGeometry) => quads.getAttribute('position').count / 4;
 const creases = (quads: BufferGeometry) => creaseLines(quads).getAttribute('position').count / 2;
 
@@ -112,7 +122,7 @@ describe('solids', () => {
     const solids = new Solids(
       inks,
       (mesh) => {
-        asked = mesh;
+        asked = mesh.numbers();
         return new Promise((done) => (find = done));
       },
       { await: () => told.push('awaited'), arrived: () => told.push('arrived') },
@@ -123,19 +133,15 @@ describe('solids', () => {
     geometry.setIndex(Array.from(indices));
     const { batch } = solids.addMesh('a', geometry, null);
     expect(solids.addMesh('b', geometry, null).batch).toBe(batch);
-    const lines = batch.group.children[1] as Mesh;
-    const open = batch.shadow.material;
     const ray = new Ray(new Vector3(0, 0, 5), new Vector3(0, 0, -1));
     const there = Float64Array.from(new Matrix4().elements);
-    expect([told, lines.visible, rayOnSolid(batch.drawn.solid, there, ray)]).toEqual([
-      ['awaited'],
-      false,
-      null,
-    ]);
+    const drawings = () => [...batch.group.children, ...batch.shadow.children].length;
+    expect([told, drawings(), rayOnSolid(batch.drawn.solid, there, ray)]).toEqual([['awaited'], 1, null]);
     find(preparedMesh(asked!));
     await batch.drawn.whole;
-    expect([told, lines.visible, edgesOf(lines.geometry)]).toEqual([['awaited', 'arrived'], true, 12]);
-    expect(batch.shadow.material).not.toBe(open);
+    const lines = batch.group.children[1] as Mesh<InstancedBufferGeometry>;
+    expect([told, drawings(), edgesOf(lines.geometry)]).toEqual([['awaited', 'arrived'], 3, 12]);
+    expect(lines.geometry.instanceCount).toBe(2);
     expect(rayOnSolid(batch.drawn.solid, there, ray)?.distance).toBe(4.5);
   });
 });

@@ -3,7 +3,7 @@ import { shapeMesh, type Geometry } from '@kaizen/core';
 import { edgeMaterial, fillMaterial, shadowMaterial, type Inks } from '../ink-material';
 import type { DeformedSolid } from './deformed-solid';
 import type { Arrivals } from '../arrivals';
-import type { MeshNumbers, PreparedMesh } from '../../../workers/mesh-api';
+import type { PreparedMesh, WaitingMesh } from '../../../workers/mesh-api';
 import { edgeQuads, indicesOf, layEdges } from './edge-quads';
 import type { ModelSolid } from './model-solid';
 import { numbersOf } from './numbers-of';
@@ -31,7 +31,7 @@ export class Solids {
   constructor(
     private readonly inks: Inks,
     /** Finds the edges and the tree of a model's mesh. */
-    private readonly prepare: (mesh: MeshNumbers) => Promise<PreparedMesh>,
+    private readonly prepare: (mesh: WaitingMesh) => Promise<PreparedMesh>,
     /** Told of edges that are awaited, and that they have come. */
     private readonly awaited: Pick<Arrivals, 'await' | 'arrived'>,
   ) {
@@ -43,7 +43,7 @@ export class Solids {
   addShape(part: string, geometry: Shape): Solid {
     const key = JSON.stringify(geometry);
     const make = () => {
-      const solid = withAll(shapeGeometry(geometry));
+      const solid = withNormals(shapeGeometry(geometry));
       return { solid, edges: edgeQuads(solid) };
     };
     return this.put(part, key, () => once(key, make), null);
@@ -75,13 +75,15 @@ export class Solids {
   }
 
   private drawnLater(geometry: BufferGeometry): Drawn {
-    const solid = withAll(geometry);
+    const solid = withNormals(geometry);
     const edges = new BufferGeometry();
     solid.userData['awaited'] = true;
-    const positions = numbersOf(solid.getAttribute('position'), 3);
-    const indices = indicesOf(solid);
-    const mesh = { positions, indices: indices && new Uint32Array(indices) };
-    const whole = this.prepare(mesh).then((prepared) => {
+    const places = solid.getAttribute('position');
+    const numbers = () => {
+      const indices = indicesOf(solid);
+      return { positions: numbersOf(places, 3), indices: indices && new Uint32Array(indices) };
+    };
+    const whole = this.prepare({ vertices: places.count, numbers }).then((prepared) => {
       layEdges(edges, prepared.edges);
       takeTree(solid, prepared.tree);
       delete solid.userData['awaited'];
@@ -142,14 +144,9 @@ function once(key: string, make: () => Drawn): Drawn {
   return drawn;
 }
 
-/** A solid with normals and places on a picture, which every fill asks for. */
-function withAll(solid: BufferGeometry): BufferGeometry {
+/** A solid with normals, which every fill asks for. */
+function withNormals(solid: BufferGeometry): BufferGeometry {
   if (!solid.getAttribute('normal')) solid.computeVertexNormals();
-  if (!solid.getAttribute('uv'))
-    solid.setAttribute(
-      'uv',
-      new BufferAttribute(new Float32Array(solid.getAttribute('position').count * 2), 2),
-    );
   return solid;
 }
 
