@@ -1,8 +1,8 @@
 import { packed } from '../core/testing/packed-model';
-import { readFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { validateBytes } from 'gltf-validator';
 import { playGlb } from '../core/testing/gltf';
-import { sampled } from './cli';
+import { kaizen, sampled } from './cli';
 import { foreignGlb } from './foreign-model';
 import { expect, test } from './test';
 import { Bench, drop, pathOf, readJson } from './pages';
@@ -195,6 +195,21 @@ test('from an opened sample to a keyed, looping, playing, kept and exported mach
     });
   });
   expect(errors).toEqual([]);
+});
+
+test('packed models are unpacked by the command line as it is built', async () => {
+  const info = test.info();
+  for (const how of ['Draco', 'meshopt'] as const) {
+    const [file, project] = ['glb', 'kaizen.json'].map((end) => info.outputPath(`${how}.${end}`)) as [
+      string,
+      string,
+    ];
+    writeFileSync(file, await packed(how));
+    expect(kaizen('convert', file, project)).toMatchObject({ code: 0 });
+    expect(kaizen('sample', project, '--channels', 'Rim/translate.y', '--frames', '24:24').out).toContain(
+      '24,2',
+    );
+  }
 });
 
 test('packed models are unpacked by the page alone, its policy left as strict as it is', async ({ page }) => {

@@ -7,7 +7,8 @@ import { generateValidator } from './schema.mjs';
 
 export const root = fileURLToPath(new URL('..', import.meta.url));
 
-const NODE_BUNDLE = {
+/** How code for Node is bundled. Packages that were written for its older modules ask for `require` and `__dirname`. */
+export const NODE_BUNDLE = {
   bundle: true,
   platform: 'node',
   format: 'esm',
@@ -16,7 +17,7 @@ const NODE_BUNDLE = {
   logLevel: 'warning',
   loader: { '.wasm': 'binary' },
   banner: {
-    js: "import{createRequire as kaizenRequire}from'node:module';const require=kaizenRequire(import.meta.url);",
+    js: "import{createRequire as kaizenRequire}from'node:module';const require=kaizenRequire(import.meta.url),__dirname='.';",
   },
 };
 
