@@ -48,18 +48,24 @@ export function readGlb(
   if (view.getUint32(4, true) !== 2)
     return { reason: `it is GLB version ${view.getUint32(4, true)}, and must be version 2` };
   let text: string | null = null;
-  let bin = new Uint8Array(0);
+  let bin: Uint8Array = new Uint8Array(0);
   for (let at = 12; at + 8 <= bytes.length;) {
     const length = view.getUint32(at, true);
     const type = view.getUint32(at + 4, true);
     if (at + 8 + length > bytes.length)
       return { reason: 'a chunk reaches past the end of the file; the file is cut off' };
-    const chunk = bytes.slice(at + 8, at + 8 + length);
+    const chunk = piece(bytes, at + 8, length);
     if (type === JSON_CHUNK && text === null) text = strFromU8(chunk);
     else if (type === BIN_CHUNK && bin.length === 0) bin = chunk;
     at += 8 + align(length);
   }
   return text === null ? { reason: 'it has no JSON chunk' } : { text, bin };
+}
+
+/** A piece of some bytes, not copied where numbers of four bytes can be read from it as it lies. */
+function piece(bytes: Uint8Array, start: number, length: number): Uint8Array {
+  const isAligned = (bytes.byteOffset + start) % 4 === 0;
+  return isAligned ? bytes.subarray(start, start + length) : bytes.slice(start, start + length);
 }
 
 export function align(length: number): number {

@@ -5,7 +5,7 @@ export * from './export';
 export type { GltfOptions } from './options';
 export { findAssetNode } from './asset-node';
 export { safePath } from './join-buffers';
-export { modelMesh } from './mesh-points';
+export { modelMeshes } from './mesh-points';
 export { loadDecoders } from './mesh-decoders';
 export { MOST_MODEL_BYTES } from './model-checks';
 export type { ModelFiles } from './open-model';

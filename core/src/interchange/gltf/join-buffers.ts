@@ -1,4 +1,5 @@
 import { fromBase64 } from '../asset-bytes';
+import { align } from './container';
 import type { GltfBufferView, GltfDocument, GltfJson } from './document';
 import { MESHOPT } from './mesh-decoders';
 import { isCount, MOST_MODEL_BYTES } from './model-checks';
@@ -14,10 +15,8 @@ export function joinBuffers(
   let length = 0;
   const append = (bytes: Uint8Array): number => {
     const at = length;
-    const padded = Math.ceil(bytes.length / 4) * 4;
-    const chunk = new Uint8Array(padded);
-    chunk.set(bytes);
-    chunks.push(chunk);
+    const padded = align(bytes.length);
+    chunks.push(bytes);
     length += padded;
     if (length > MOST_MODEL_BYTES)
       throw gltfProblem('/buffers', 'its buffers are more than 512 MB; they must be smaller');
@@ -52,12 +51,6 @@ export function joinBuffers(
     bufferViews.push({ buffer: 0, byteOffset: append(bytes), byteLength: bytes.length });
     return { ...rest, bufferView: bufferViews.length - 1, mimeType: image.mimeType ?? imageType(bytes) };
   });
-  const joined = new Uint8Array(length);
-  let at = 0;
-  for (const chunk of chunks) {
-    joined.set(chunk, at);
-    at += chunk.length;
-  }
   return {
     json: {
       ...json,
@@ -65,8 +58,21 @@ export function joinBuffers(
       ...(images ? { images } : {}),
       ...(length > 0 ? { buffers: [{ byteLength: length }] } : {}),
     },
-    bin: joined,
+    bin: joined(chunks, length),
   };
+}
+
+/** Pieces after each other, each padded to four bytes; one that fits already is taken as it lies. */
+function joined(pieces: readonly Uint8Array[], length: number): Uint8Array {
+  const [first] = pieces;
+  if (first && pieces.length === 1 && first.length === length && first.byteOffset % 4 === 0) return first;
+  const all = new Uint8Array(length);
+  let at = 0;
+  for (const piece of pieces) {
+    all.set(piece, at);
+    at += align(piece.length);
+  }
+  return all;
 }
 
 /** A buffer that is only there to be named by views whose bytes are packed elsewhere. */

@@ -38,11 +38,18 @@ export interface ModelMesh extends ModelVertices {
   readonly indices: readonly number[];
 }
 
-/** The mesh of a node of a GLB with its targets and its skin; null where there is none. Only triangles count, not strips and fans. */
-export function modelMesh(bytes: Uint8Array, node: string): ModelMesh | null {
+/**
+ * The meshes of a GLB by their nodes, with targets and skin; null where there is none. The file is taken apart once, however many are
+ * asked for. Only triangles count, not strips and fans.
+ */
+export function modelMeshes(bytes: Uint8Array): (node: string) => ModelMesh | null {
   const glb = readGlb(bytes);
-  if ('reason' in glb) return null;
+  if ('reason' in glb) return () => null;
   const json = JSON.parse(glb.text) as GltfJson;
+  return (node) => meshOf(json, glb.bin, node);
+}
+
+function meshOf(json: GltfJson, bin: Uint8Array, node: string): ModelMesh | null {
   const index = findAssetNode(json, node);
   const found = index === null ? undefined : json.nodes?.[index];
   const mesh = json.meshes?.[found?.mesh ?? -1];
@@ -52,12 +59,12 @@ export function modelMesh(bytes: Uint8Array, node: string): ModelMesh | null {
   for (const { attributes, indices: list, mode = 4 } of mesh.primitives) {
     const count = json.accessors?.[attributes['POSITION'] ?? -1]?.count ?? 0;
     if (mode === 4) {
-      const own = list === undefined ? null : scalars(json, glb.bin, list);
+      const own = list === undefined ? null : scalars(json, bin, list);
       for (let i = 0; i < (own?.length ?? count); i++) indices.push(first + (own ? own[i]! : i));
     }
     first += count;
   }
-  return { ...meshPoints(json, glb.bin, mesh), indices, skin: skinOf(json, glb.bin, mesh, found.skin) };
+  return { ...meshPoints(json, bin, mesh), indices, skin: skinOf(json, bin, mesh, found.skin) };
 }
 
 /** The skin of a mesh: the joints and shares of all its primitives' vertices in a row; null where some have none. */

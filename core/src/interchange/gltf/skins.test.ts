@@ -8,7 +8,7 @@ import { complaints, glbOf, playGlb } from '../../../testing/gltf';
 import { bendingModel } from '../../../testing/bending-model';
 import { extentOf } from '../../reading';
 import { bytesOfUri } from '../asset-bytes';
-import { bringModel, isBringProblem, modelMesh } from './index';
+import { bringModel, isBringProblem, modelMeshes } from './index';
 
 async function brought(): Promise<{ bytes: Uint8Array; project: Project; report: readonly string[] }> {
   const bytes = await bendingModel();
@@ -139,7 +139,7 @@ describe('the mesh of a model', () => {
     const { project } = await brought();
     const [asset] = project.assets;
     const bytes = bytesOfUri(asset!.uri)!;
-    const mesh = modelMesh(bytes, 'Hose')!;
+    const mesh = modelMeshes(bytes)('Hose')!;
     expect(mesh.positions).toHaveLength(30);
     expect(mesh.indices).toHaveLength(24);
     expect(Math.max(...mesh.indices)).toBe(9);
@@ -151,13 +151,13 @@ describe('the mesh of a model', () => {
     expect(extentOf(unskinned, program.value, out, 'Hose')).toBe(null);
     const extent = extentOf(unskinned, program.value, out, 'Hose', () => mesh);
     expect([extent!.lowest[1], extent!.most[1], extent!.most[0]]).toEqual([0, 2, expect.closeTo(5.2, 6)]);
-    expect(modelMesh(bytes, 'no such node')).toBe(null);
+    expect(modelMeshes(bytes)('no such node')).toBe(null);
   });
 
   it('is measured as its joints and its own target have it: within 1e-6 m of where three.js plays it', async () => {
     const { bytes, project } = await brought();
     const played = await pointsOf(bytes);
-    const mesh = modelMesh(bytesOfUri(project.assets[0]!.uri)!, 'Hose');
+    const mesh = modelMeshes(bytesOfUri(project.assets[0]!.uri)!)('Hose');
     const program = compile(project);
     if (!program.ok) throw new Error('not compiled');
     const out = program.value.createOutput();

@@ -1,5 +1,5 @@
 import { Injectable, inject } from '@angular/core';
-import { modelMesh, type ModelMeshOf } from '@kaizen/core';
+import { modelMeshes, type ModelMeshOf } from '@kaizen/core';
 import { Assets } from '../../state/assets';
 import { Studio } from '../../state/studio';
 
@@ -8,6 +8,7 @@ import { Studio } from '../../state/studio';
 export class ModelMeshes {
   private readonly assets = inject(Assets);
   private readonly studio = inject(Studio);
+  private readonly opened = new Map<string, ReturnType<typeof modelMeshes>>();
   private readonly read = new Map<string, ReturnType<ModelMeshOf>>();
 
   readonly of: ModelMeshOf = ({ geometry }) => {
@@ -17,7 +18,11 @@ export class ModelMeshes {
     if (!asset || !bytes) return null;
     const name = `${asset.sha256} ${geometry.node}`;
     let mesh = this.read.get(name);
-    if (mesh === undefined) this.read.set(name, (mesh = modelMesh(bytes, geometry.node)));
+    if (mesh !== undefined) return mesh;
+    let meshes = this.opened.get(asset.sha256);
+    if (!meshes) this.opened.set(asset.sha256, (meshes = modelMeshes(bytes)));
+    mesh = meshes(geometry.node);
+    this.read.set(name, mesh);
     return mesh;
   };
 }

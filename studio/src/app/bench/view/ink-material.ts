@@ -59,9 +59,9 @@ export function fillMaterial({ dim, light, direct }: Inks, map: Texture | null =
       varying vec3 vNormal;
       varying vec3 vPlace;
       varying vec2 vUv;
-      varying vec4 vTone;
-      varying vec3 vGlow;
-      varying vec2 vSurface;
+      flat varying vec4 vTone;
+      flat varying vec3 vGlow;
+      flat varying vec2 vSurface;
       ${TURNING}
       void main() {
         vUv = uv;
@@ -82,9 +82,9 @@ export function fillMaterial({ dim, light, direct }: Inks, map: Texture | null =
       varying vec3 vNormal;
       varying vec3 vPlace;
       varying vec2 vUv;
-      varying vec4 vTone;
-      varying vec3 vGlow;
-      varying vec2 vSurface;
+      flat varying vec4 vTone;
+      flat varying vec3 vGlow;
+      flat varying vec2 vSurface;
       float stipple(vec2 at) {
         vec2 cell = mod(floor(at), 4.0);
         vec2 half_ = mod(cell, 2.0);
