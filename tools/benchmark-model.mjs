@@ -75,24 +75,39 @@ function dropModel() {
 /** Rows of what bringing a model costs. `opened` gives a page with a project on the Bench, `reference` is a script with `readAndDrawn`. */
 export async function measureModel(browser, opened, project, reference) {
   const glb = await beads();
+  const turns = [];
+  // by turns, so that whatever else the machine does meets both alike
+  for (let turn = 0; turn < 3; turn++)
+    turns.push({ ...(await onBench(glb, opened, project)), other: await bare(browser, glb, reference) });
+  const [own, longest, other] = ['own', 'longest', 'other'].map(
+    (name) => turns.map((each) => each[name]).sort((a, b) => a - b)[1],
+  );
+  return {
+    what: `a model of ${((NODES * ROUND * ALONG * 2) / 1e6).toFixed(2)} million triangles in 2,000 nodes brought onto the Bench until all its faces are seen (${own.toFixed(0)} ms, the middle of three; longest task of the page ${longest.toFixed(0)} ms; Chromium without a GPU), against gltf-transform’s read and three.js drawing it once (${other.toFixed(0)} ms)`,
+    measured: `${(own / other).toFixed(2)} times as long`,
+    wanted: 'at most 1.5',
+    good: own / other <= 1.5,
+  };
+}
+
+async function onBench(glb, opened, project) {
   const page = await opened(project);
   await handOver(page, glb);
   const own = await page.evaluate(dropModel);
   const longest = await page.evaluate(() => Math.max(0, ...window.tasks));
   await page.close();
-  const bare = await browser.newPage();
-  await bare.setContent('<!doctype html><body></body>');
-  await bare.addScriptTag({ content: reference, type: 'module' });
-  await bare.waitForFunction(() => window.readAndDrawn);
-  await handOver(bare, glb);
-  const other = await bare.evaluate(async () => window.readAndDrawn(await window.model.arrayBuffer()));
-  await bare.close();
-  return {
-    what: `a model of ${((NODES * ROUND * ALONG * 2) / 1e6).toFixed(2)} million triangles in 2,000 nodes brought onto the Bench until all its faces are seen (${own.toFixed(0)} ms, longest task of the page ${longest.toFixed(0)} ms; Chromium without a GPU), against gltf-transform’s read and three.js drawing it once (${other.toFixed(0)} ms)`,
-    measured: `${(own / other).toFixed(2)} times as long`,
-    wanted: 'at most 1.5',
-    good: own / other <= 1.5,
-  };
+  return { own, longest };
+}
+
+async function bare(browser, glb, reference) {
+  const page = await browser.newPage();
+  await page.setContent('<!doctype html><body></body>');
+  await page.addScriptTag({ content: reference, type: 'module' });
+  await page.waitForFunction(() => window.readAndDrawn);
+  await handOver(page, glb);
+  const took = await page.evaluate(async () => window.readAndDrawn(await window.model.arrayBuffer()));
+  await page.close();
+  return took;
 }
 
 /** Leaves the bytes of the model in a page as `model`, by pieces that a message can carry. */

@@ -11,7 +11,7 @@ import {
 import { readDocument, referenceProblems } from '../../file';
 import { dataUri, sha256OfLarge } from '../asset-bytes';
 import { namedUri, type AssetBytes } from '../assets-beside';
-import { writeGlb } from './container';
+import { isTidyGlb, writeGlb } from './container';
 import { gltfDigest } from './digest';
 import type { GltfDocument, GltfJson } from './document';
 import { isModelError, type ModelProblem } from './model-problem';
@@ -41,11 +41,13 @@ const GLB = 'model/gltf-binary';
 export async function bringModel(files: ModelFiles): Promise<Brought | ModelProblem> {
   try {
     const packings: string[] = [];
+    // A file that can be kept as it came is hashed while it is looked through.
+    const hash = isTidyGlb(files.bytes) ? sha256OfLarge(files.bytes) : null;
     const document = await openModel(files, (packing) => packings.push(packing));
     files.progress?.(0.3);
     const own = ownProject(document);
     if (own) return own;
-    const brought = await bringForeign(files, document, packings);
+    const brought = await bringForeign(files, document, packings, hash);
     files.progress?.(0.9);
     const [problem] = referenceProblems(brought.project);
     return problem ? problemOf(problem.pointer, problem.message) : brought;
@@ -70,14 +72,16 @@ function ownProject(document: GltfDocument): Brought | null {
 }
 
 async function bringForeign(
-  { name: fileName, progress, bytesBeside: beside }: ModelFiles,
+  { name: fileName, bytes, progress, bytesBeside: beside }: ModelFiles,
   document: GltfDocument,
   packings: readonly string[],
+  hash: Promise<string> | null,
 ): Promise<Brought> {
   const { json } = document;
   const name = fileName.replace(/\.(glb|gltf)$/i, '') || 'Model';
-  const glb = writeGlb(document);
-  const sha256 = await sha256OfLarge(glb);
+  const isKept = hash !== null && document.bin.buffer === bytes.buffer;
+  const glb = isKept ? bytes : writeGlb(document);
+  const sha256 = await (isKept ? hash : sha256OfLarge(glb));
   progress?.(0.5);
   const asset: Asset = {
     id: `model-${sha256.slice(0, 8)}`,

@@ -62,6 +62,20 @@ export function readGlb(
   return text === null ? { reason: 'it has no JSON chunk' } : { text, bin };
 }
 
+/** Whether a GLB is a header, its JSON and its binary chunk, and nothing else: such a file every reader takes as it is. */
+export function isTidyGlb(bytes: Uint8Array): boolean {
+  if (!isGlb(bytes) || bytes.length < 28) return false;
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const second = 20 + align(view.getUint32(12, true));
+  return (
+    view.getUint32(8, true) === bytes.length &&
+    view.getUint32(16, true) === JSON_CHUNK &&
+    second + 8 <= bytes.length &&
+    view.getUint32(second + 4, true) === BIN_CHUNK &&
+    second + 8 + view.getUint32(second, true) === bytes.length
+  );
+}
+
 /** A piece of some bytes, not copied where numbers of four bytes can be read from it as it lies. */
 function piece(bytes: Uint8Array, start: number, length: number): Uint8Array {
   const isAligned = (bytes.byteOffset + start) % 4 === 0;

@@ -34,6 +34,12 @@ const TURNING = `
     return mat3(c0, cross(m[2], m[0]), cross(m[0], m[1])) * way;
   }`;
 
+/** What only a fill with a picture on it passes from corners to pixels. */
+const PLACE_ON_PICTURE = `
+      #ifdef PICTURED
+        varying vec2 vUv;
+      #endif`;
+
 /**
  * Flat fills in three tones by the light, no gradient: what a technical drawing on paper has. What is smooth or of metal has one
  * flat highlight more, what is see-through is stippled.
@@ -44,13 +50,8 @@ export function fillMaterial({ dim, light, direct }: Inks, map: Texture | null =
     polygonOffset: true,
     polygonOffsetFactor: 1,
     polygonOffsetUnits: 1,
-    uniforms: {
-      light: { value: light },
-      direct,
-      dim,
-      map: { value: map },
-      textured: { value: map !== null },
-    },
+    defines: map ? { PICTURED: '' } : {},
+    uniforms: { light: { value: light }, direct, dim, map: { value: map } },
     vertexShader: `
       attribute mat4 placed;
       attribute vec4 tone;
@@ -58,13 +59,15 @@ export function fillMaterial({ dim, light, direct }: Inks, map: Texture | null =
       attribute vec2 surface;
       varying vec3 vNormal;
       varying vec3 vPlace;
-      varying vec2 vUv;
+      ${PLACE_ON_PICTURE}
       flat varying vec4 vTone;
       flat varying vec3 vGlow;
       flat varying vec2 vSurface;
       ${TURNING}
       void main() {
-        vUv = uv;
+        #ifdef PICTURED
+          vUv = uv;
+        #endif
         vNormal = turning(mat3(placed)) * normal;
         vec4 place = placed * vec4(position, 1.0);
         vPlace = place.xyz;
@@ -78,10 +81,9 @@ export function fillMaterial({ dim, light, direct }: Inks, map: Texture | null =
       uniform float direct;
       uniform float dim;
       uniform sampler2D map;
-      uniform bool textured;
       varying vec3 vNormal;
       varying vec3 vPlace;
-      varying vec2 vUv;
+      ${PLACE_ON_PICTURE}
       flat varying vec4 vTone;
       flat varying vec3 vGlow;
       flat varying vec2 vSurface;
@@ -105,7 +107,10 @@ export function fillMaterial({ dim, light, direct }: Inks, map: Texture | null =
           float bright = dot(n, normalize(light + normalize(cameraPosition - vPlace)));
           spot = bright > 1.0 - 0.09 * shine ? mix(0.35, 0.6, metal) : 0.0;
         }
-        vec3 base = textured ? vTone.rgb * texture2D(map, vUv).rgb : vTone.rgb;
+        vec3 base = vTone.rgb;
+        #ifdef PICTURED
+          base *= texture2D(map, vUv).rgb;
+        #endif
         gl_FragColor = vec4(mix(base * tone, vec3(1.0), spot) * dim + vGlow, 1.0);
         #include <colorspace_fragment>
       }`,
