@@ -181,7 +181,10 @@ export function edgeMaterial({ ink, edge, select, size }: Inks): ShaderMaterial 
   });
 }
 
-/** Things laid flat on the floor in one colour: the one flat shadow. Of a closed mesh the faces towards the light draw all of it. */
+/**
+ * Things laid flat on the floor in one colour: the one flat shadow. What is below the floor throws none. Of a closed mesh the faces
+ * towards the light draw all of it.
+ */
 export function shadowMaterial({ shadow, flatten }: Inks, closed: boolean): ShaderMaterial {
   return new ShaderMaterial({
     side: closed ? FrontSide : DoubleSide,
@@ -192,12 +195,18 @@ export function shadowMaterial({ shadow, flatten }: Inks, closed: boolean): Shad
     vertexShader: `
       attribute mat4 placed;
       uniform mat4 flatten;
+      varying float vAbove;
       void main() {
-        gl_Position = projectionMatrix * (viewMatrix * (flatten * (placed * vec4(position, 1.0))));
+        vec4 place = placed * vec4(position, 1.0);
+        vec4 laid = flatten * place;
+        vAbove = place.y - laid.y;
+        gl_Position = projectionMatrix * (viewMatrix * laid);
       }`,
     fragmentShader: `
       uniform vec3 color;
+      varying float vAbove;
       void main() {
+        if (vAbove < 0.0) discard;
         gl_FragColor = vec4(color, 1.0);
         #include <colorspace_fragment>
       }`,
