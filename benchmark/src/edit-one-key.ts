@@ -43,7 +43,8 @@ async function moveOne(bench: Bench): Promise<number> {
   }).project;
   const compiled = compile(project, { previous: bench.program });
   if (!compiled.ok) throw new Error('does not compile');
-  const line = curvePolyline(compiled.value.curves[7]!, 0, 1000, 1);
+  const { structure } = compiled.value;
+  const line = curvePolyline(compiled.value.curveAt(structure.slots.get(channel)!)!, 0, 1000, 1);
   const next = keptOf(project);
   const { written } = await save(bench.db, { token: 'bench', revision: bench.revision }, bench.saved, next);
   const took = performance.now() - began;

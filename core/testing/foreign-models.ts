@@ -4,7 +4,7 @@ import { bringModel, compile, distance, inWorld, isBringProblem, type Program, t
 import { writeGlb } from '../src/interchange/gltf/container';
 import type { GltfDocument } from '../src/interchange/gltf/document';
 import { openModel } from '../src/interchange/gltf/open-model';
-import { complaints, glbOf, playGlb, type PlayedGltf } from './gltf';
+import { complaints, glbOf, playGlb, POINTS, type PlayedGltf } from './gltf';
 
 /** What became of a model that others made. */
 export interface ModelChecked {
@@ -22,13 +22,6 @@ export interface ModelChecked {
 }
 
 const TIMES = 200;
-const POINTS = [
-  [0, 0, 0],
-  [1, 0, 0],
-  [0, 1, 0],
-  [0, 0, 1],
-] as const;
-
 /** All GLB and glTF files below a folder. */
 export function modelsBelow(folder: string): string[] {
   return readdirSync(folder)

@@ -22,6 +22,14 @@ export interface PlayedGltf {
 }
 type Point = readonly [number, number, number];
 
+/** Points of a node by which its matrix is compared: its origin, and one along each axis. */
+export const POINTS: readonly Point[] = [
+  [0, 0, 0],
+  [1, 0, 0],
+  [0, 1, 0],
+  [0, 0, 1],
+];
+
 /** `unitTurns` has turns that a file gives in a few digits made as long as turns are, which three.js does not do. */
 export async function playGlb(glb: Uint8Array, unitTurns = false): Promise<PlayedGltf> {
   const buffer = glb.buffer.slice(glb.byteOffset, glb.byteOffset + glb.byteLength) as ArrayBuffer;

@@ -86,10 +86,6 @@ export class ClipValues implements BaseValues, CurveList {
     return this.source.map((curve) => curve.channel);
   }
 
-  get curves(): readonly CompiledCurve[] {
-    return this.store.all(this);
-  }
-
   run(frame: number, channels: Float64Array): void {
     this.store.run(this, frame, channels);
   }

@@ -1,6 +1,7 @@
 import { changedPlaces, type Curve } from '../project';
 import { compileCurve, type CompiledCurve, type CurveContext } from '../curve';
 import { FlatCurves } from './flat-curves';
+import { longer } from './lists';
 import type { Structure } from './structure';
 
 /** One state of the curves of a clip. */
@@ -28,12 +29,6 @@ export class CurveStore {
     if (list !== this.list) this.turnTo(list);
     const place = this.curveOfSlot[slot];
     return place === undefined || place === NO_CURVE ? undefined : this.curves[place];
-  }
-
-  /** All compiled curves in the order of the list. */
-  all(list: CurveList): readonly CompiledCurve[] {
-    if (list !== this.list) this.turnTo(list);
-    return this.curves.slice();
   }
 
   /** Writes the values of all curves to their slots, and to all other slots what they rest at. */
@@ -77,15 +72,7 @@ export class CurveStore {
   }
 
   private makeRoom(curves: number, slots: number): void {
-    this.slots = longer(this.slots, curves);
-    this.curveOfSlot = longer(this.curveOfSlot, slots);
+    this.slots = longer(this.slots, curves, NO_CURVE);
+    this.curveOfSlot = longer(this.curveOfSlot, slots, NO_CURVE);
   }
-}
-
-/** A list with room for so many numbers, and some more where it had to grow. */
-function longer(list: Int32Array<ArrayBuffer>, count: number): Int32Array<ArrayBuffer> {
-  if (count <= list.length) return list;
-  const made = new Int32Array(list.length === 0 ? count : count + (count >> 2) + 8).fill(NO_CURVE);
-  made.set(list);
-  return made;
 }

@@ -1,6 +1,7 @@
 import { firstAfter } from '../project';
 import { curveValue, LEG_HOLD, LEG_POLYNOMIAL, LEG_STRIDE, type CompiledCurve } from '../curve';
 import { LEG_NUMBERS, LegsAtHand } from './legs-at-hand';
+import { longer } from './lists';
 
 /** So many frames before the first key and after the last a hold lies flat too: more than any range has. */
 const REACH = 2 ** 30;
@@ -90,16 +91,10 @@ export class FlatCurves {
   /** Room for so many curves and some more; what lies there stays. */
   private makeRoom(curves: readonly CompiledCurve[]): void {
     const first = this.starts.length === 0;
-    const count = first ? curves.length : curves.length + (curves.length >> 2) + 8;
-    const longer = (list: Int32Array): Int32Array<ArrayBuffer> => {
-      const made = new Int32Array(count);
-      made.set(list);
-      return made;
-    };
-    this.starts = longer(this.starts);
-    this.counts = longer(this.counts);
-    this.room = longer(this.room);
-    this.atHand = new LegsAtHand(count);
+    this.starts = longer(this.starts, curves.length, 0);
+    this.counts = longer(this.counts, curves.length, 0);
+    this.room = longer(this.room, curves.length, 0);
+    this.atHand = new LegsAtHand(this.starts.length);
     if (!first) return;
     const total = curves.reduce((sum, curve) => sum + curve.keys.times.length + 1, 0);
     this.times = new Float64Array(total);

@@ -32,3 +32,15 @@ export function withOneMore(list: Int32Array, last: number): Int32Array {
   taken.set(buffer, length + 1);
   return longer;
 }
+
+/** A list with room for so many numbers, and some more where it had to grow; what is new in it is `filled`. */
+export function longer(
+  list: Int32Array<ArrayBuffer>,
+  count: number,
+  filled: number,
+): Int32Array<ArrayBuffer> {
+  if (count <= list.length) return list;
+  const made = new Int32Array(list.length === 0 ? count : count + (count >> 2) + 8).fill(filled);
+  made.set(list);
+  return made;
+}

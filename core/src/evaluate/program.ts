@@ -16,8 +16,6 @@ import { isAlike, isGrown, structureOf, type Structure } from './structure';
 export interface Program {
   readonly structure: Structure;
   readonly context: CurveContext;
-  /** Compiled curves of the clip that is worked on, in clip order. */
-  readonly curves: readonly CompiledCurve[];
   /** Muted drivers are among them where they can be; they drive nothing. */
   readonly drivers: readonly CompiledDriver[];
   readonly constraints: readonly CompiledConstraint[];
@@ -147,9 +145,6 @@ class GraphProgram implements Program, JetFrames {
     this.secondsPerFrame = context.secondsPerFrame;
   }
 
-  get curves(): readonly CompiledCurve[] {
-    return this.clip.curves;
-  }
   get drivers(): readonly CompiledDriver[] {
     return this.graph.drivers;
   }

@@ -16,10 +16,10 @@ export class RestValues {
     return new RestValues(values.length, Float64Array.from(values), null, null);
   }
 
-  /** These values with others from a slot on. */
-  with(slot: number, values: readonly number[]): RestValues {
+  /** These values with others from some slots on. */
+  with(changes: ReadonlyMap<number, readonly number[]>): RestValues {
     const next = this.flat.slice();
-    next.set(values, slot);
+    for (const [slot, values] of changes) next.set(values, slot);
     return new RestValues(this.count, next, null, null);
   }
 

@@ -1,11 +1,11 @@
 import type { Part } from '../project';
 import {
+  changedList,
   changedPlaces,
   NamePlaces,
   channelName,
   firstAfter,
   partProperties,
-  replacedAt,
   splitChannel,
   withMore,
   TRANSFORM_PROPERTIES,
@@ -137,7 +137,8 @@ function takenOver(parts: readonly Part[], previous: Structure): Structure | nul
   const places = previous.partIndex.grownTo(parts);
   if (parts.length > before.length)
     return changed.length > 0 ? null : grown(parts, parts.at(-1)!, previous, places);
-  let { rest, frames, standsFree: free } = previous;
+  const rests = new Map<number, readonly number[]>();
+  const frames = new Map<number, TransformFrame>();
   for (const i of changed) {
     const [part, was] = [parts[i]!, before[i]!];
     const properties = partProperties(part);
@@ -145,23 +146,31 @@ function takenOver(parts: readonly Part[], previous: Structure): Structure | nul
     const alike =
       properties.length === old.length && properties.every((each, n) => each.property === old[n]!.property);
     if (part.id !== was.id || part.parent !== was.parent || !alike) return null;
-    if (properties.some((each, n) => each.rest !== old[n]!.rest)) {
-      const values = properties.map((each) => each.rest);
-      rest = rest.with(previous.firstSlot[i]!, values);
-    }
-    if (isFramedAlike(part, was)) continue;
-    frames = replacedAt(frames, i, transformFrame(part));
-    free = free.slice();
-    free[i] = standsFree(frames[i]!, previous.hierarchy.parents[i]!);
+    if (properties.some((each, n) => each.rest !== old[n]!.rest))
+      rests.set(
+        previous.firstSlot[i]!,
+        properties.map((each) => each.rest),
+      );
+    if (!isFramedAlike(part, was)) frames.set(i, transformFrame(part));
   }
-  const { hierarchy: above, firstSlot } = previous;
+  const { hierarchy: above, firstSlot, rest } = previous;
   return finished(parts, places, {
     hierarchy: above,
-    frames,
-    standsFree: free,
+    ...(frames.size > 0
+      ? framedAnew(previous, frames)
+      : { frames: previous.frames, standsFree: previous.standsFree }),
     firstSlot,
-    rest,
+    rest: rests.size > 0 ? rest.with(rests) : rest,
   });
+}
+
+function framedAnew(
+  { frames, standsFree: free, hierarchy: { parents } }: Structure,
+  changes: ReadonlyMap<number, TransformFrame>,
+): Pick<Structure, 'frames' | 'standsFree'> {
+  const next = free.slice();
+  for (const [i, frame] of changes) next[i] = standsFree(frame, parents[i]!);
+  return { frames: changedList(frames, changes), standsFree: next };
 }
 
 /** Whether all of a part that drivers and constraints are compiled for, besides its channels, is the same. */

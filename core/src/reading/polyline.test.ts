@@ -1,11 +1,13 @@
 import { curvePolyline, drivenPolyline, polylineExtent, sampleStep } from './polyline';
 import { moveKeys } from '../edit';
-import { programOf } from '../../testing/project';
-import { wagonProject } from '../../testing/wagon';
+import { programOf, slotOf } from '../../testing/project';
+import { RUN, wagonProject } from '../../testing/wagon';
 
 const project = wagonProject();
 const program = programOf(project);
-const [run, lift] = program.curves;
+const LIFT = 'hook/translate.y';
+const curveOf = (channel: string, of = program) => of.curveAt(slotOf(of, channel));
+const [run, lift] = [curveOf(RUN), curveOf(LIFT)];
 
 describe('a curve drawn out', () => {
   it('has its keys exactly, and a hold’s jump as two points on one frame', () => {
@@ -23,10 +25,10 @@ describe('a curve drawn out', () => {
     expect(curvePolyline(run!, 10, 58, 0.5)).toBe(first);
     expect(curvePolyline(run!, 0, 48, 0.25)).not.toBe(first);
     const moved = programOf(
-      moveKeys(project, [{ channel: 'hook/translate.y', frame: 36 }], { frames: 1, value: 0 }).project,
+      moveKeys(project, [{ channel: LIFT, frame: 36 }], { frames: 1, value: 0 }).project,
     );
-    expect(moved.curves[0]).toBe(run);
-    expect(moved.curves[1]).not.toBe(lift);
+    expect(curveOf(RUN, moved)).toBe(run);
+    expect(curveOf(LIFT, moved)).not.toBe(lift);
   });
 
   it('follows a driver where the channel has no curve', () => {

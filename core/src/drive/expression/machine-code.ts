@@ -106,13 +106,13 @@ const [AT, END, TO, FRAME, REGISTERS] = [0, 1, 2, 3, 5] as const;
  */
 export type FormulaRun = (start: number, end: number, to: number, frame: number, seconds: number) => void;
 
+/** Inputs that all formulas have: the frame and its seconds. */
+export const SHARED = 2;
+
 /** Numbers of a row. */
 export function rowWidth({ inputs, constants }: FormulaCode): number {
   return Math.max(1, inputs - SHARED + constants.length);
 }
-
-/** Inputs that all formulas have: the frame and its seconds. */
-export const SHARED = 2;
 
 /** A formula's code as WebAssembly, for all formulas of its shape; null where that can't be had. */
 export function formulaRun(machine: Machine, formula: FormulaCode): FormulaRun | null {

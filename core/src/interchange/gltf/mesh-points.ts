@@ -39,14 +39,19 @@ export interface ModelMesh extends ModelVertices {
 }
 
 /**
- * The meshes of a GLB by their nodes, with targets and skin; null where there is none. The file is taken apart once, however many are
- * asked for. Only triangles count, not strips and fans.
+ * The meshes of a GLB by their nodes, with targets and skin; null where there is none. The file is taken apart once and each mesh read
+ * once, however often it is asked for. Only triangles count, not strips and fans.
  */
 export function modelMeshes(bytes: Uint8Array): (node: string) => ModelMesh | null {
   const glb = readGlb(bytes);
   if ('reason' in glb) return () => null;
   const json = JSON.parse(glb.text) as GltfJson;
-  return (node) => meshOf(json, glb.bin, node);
+  const read = new Map<string, ModelMesh | null>();
+  return (node) => {
+    let mesh = read.get(node);
+    if (mesh === undefined) read.set(node, (mesh = meshOf(json, glb.bin, node)));
+    return mesh;
+  };
 }
 
 function meshOf(json: GltfJson, bin: Uint8Array, node: string): ModelMesh | null {

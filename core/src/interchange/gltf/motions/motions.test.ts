@@ -2,7 +2,7 @@ import * as fc from 'fast-check';
 import { activeClip, type Project } from '../../../project';
 import { compile } from '../../../evaluate';
 import { readDocument, stripDefaults } from '../../../file';
-import { complaints, glbOf, playGlb } from '../../../../testing/gltf';
+import { complaints, glbOf, playGlb, POINTS } from '../../../../testing/gltf';
 import { movingModel, type Motion } from '../../../../testing/moving-model';
 import { bringModel, isBringProblem } from '../index';
 
@@ -11,13 +11,6 @@ async function brought(bytes: Uint8Array): Promise<{ project: Project; report: r
   if (isBringProblem(result)) throw new Error(`${result.pointer} ${result.message}`);
   return result;
 }
-
-const POINTS = [
-  [0, 0, 0],
-  [1, 0, 0],
-  [0, 1, 0],
-  [0, 0, 1],
-] as const;
 
 /** How far points of a node are from where three.js has them when it plays a GLB's first animation, over 200 times. */
 async function farthest(bytes: Uint8Array, project: Project, node: string, seconds: number): Promise<number> {

@@ -9,20 +9,14 @@ export class ModelMeshes {
   private readonly assets = inject(Assets);
   private readonly studio = inject(Studio);
   private readonly opened = new Map<string, ReturnType<typeof modelMeshes>>();
-  private readonly read = new Map<string, ReturnType<ModelMeshOf>>();
 
   readonly of: ModelMeshOf = ({ geometry }) => {
     if (geometry.shape !== 'asset') return null;
     const asset = this.studio.project()?.assets.find(({ id }) => id === geometry.asset);
     const bytes = asset && this.assets.bytesOf(asset);
     if (!asset || !bytes) return null;
-    const name = `${asset.sha256} ${geometry.node}`;
-    let mesh = this.read.get(name);
-    if (mesh !== undefined) return mesh;
     let meshes = this.opened.get(asset.sha256);
     if (!meshes) this.opened.set(asset.sha256, (meshes = modelMeshes(bytes)));
-    mesh = meshes(geometry.node);
-    this.read.set(name, mesh);
-    return mesh;
+    return meshes(geometry.node);
   };
 }
