@@ -42,7 +42,7 @@ export async function bringModel(files: ModelFiles): Promise<Brought | ModelProb
   try {
     const packings: string[] = [];
     // A file that can be kept as it came is hashed while it is looked through.
-    const hash = isTidyGlb(files.bytes) ? sha256OfLarge(files.bytes) : null;
+    const hash = isTidyGlb(files.bytes) ? hashOf(files) : null;
     const document = await openModel(files, (packing) => packings.push(packing));
     files.progress?.(0.3);
     const own = ownProject(document);
@@ -57,6 +57,10 @@ export async function bringModel(files: ModelFiles): Promise<Brought | ModelProb
       return problemOf('', `it does not hold together as glTF (${error.message}); export it again`);
     throw error;
   }
+}
+
+function hashOf({ bytes, sha256 }: ModelFiles): Promise<string> {
+  return sha256 ? sha256().catch(() => sha256OfLarge(bytes)) : sha256OfLarge(bytes);
 }
 
 /** A problem in a sentence that shows nothing raw of the file. */

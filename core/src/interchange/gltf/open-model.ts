@@ -13,6 +13,8 @@ import { unpackMeshes } from './unpack-meshes';
 export interface ModelFiles {
   readonly name: string;
   readonly bytes: Uint8Array;
+  /** Finds the SHA-256 of `bytes` elsewhere, beside the reading; without it, it is found here. */
+  readonly sha256?: () => Promise<string>;
   /** Reads a file that a .gltf names, by its decoded relative path; null where there is none. */
   readonly beside?: (path: string) => Uint8Array | null;
   /** The model's bytes are to lie beside the project, which only names them: so they are not made a text and back. */

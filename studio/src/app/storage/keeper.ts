@@ -5,7 +5,9 @@ import { benchFromRecord, benchRecord } from '../state/bench-record';
 import type { Snapshot } from '../state/document';
 import { Assets } from '../state/assets';
 import { Studio } from '../state/studio';
+import { Turns } from '../ui/in-turn.directive';
 import { Settings } from '../ui/settings';
+import { whenIdle } from '../ui/when-idle';
 import { Connection, type Unusable } from './connection';
 import { listKept, removeProject, type Database, type KeptProject } from './database';
 import { load, NOBODY, save, type Kept } from './save';
@@ -18,6 +20,8 @@ export type { KeepStatus } from './session';
 export type Opened = 'open' | 'not-here' | 'stay' | 'overtaken';
 
 const LOOK_EVERY = 5000;
+/** A save waits so long at most until the page has nothing else to do, in milliseconds: what was edited is drawn first. */
+const LONGEST_WAIT = 500;
 
 /**
  * Keeps the open project in this browser: a save begins within a second of the first edit that is not kept, and on leaving at
@@ -28,6 +32,7 @@ export class Keeper extends Settings {
   private readonly studio = inject(Studio);
   private readonly assets = inject(Assets);
   private readonly question = inject(LeaveQuestion);
+  private readonly turns = inject(Turns);
   private readonly connection = new Connection(
     (why) => this.unusable.set(why),
     () => this.session?.flushAtOnce(),
@@ -39,8 +44,19 @@ export class Keeper extends Settings {
     token: () => crypto.randomUUID(),
     now: () => Date.now(),
     later: (milliseconds, run) => {
-      const timer = setTimeout(run, milliseconds);
-      return () => clearTimeout(timer);
+      let wanted = true;
+      const once = () => {
+        if (wanted) run();
+        wanted = false;
+      };
+      const timer = setTimeout(() => {
+        setTimeout(once, LONGEST_WAIT);
+        this.turns.take(() => whenIdle(once, LONGEST_WAIT), true);
+      }, milliseconds);
+      return () => {
+        wanted = false;
+        clearTimeout(timer);
+      };
     },
   };
   readonly status = signal<KeepStatus>({ kind: 'idle' });

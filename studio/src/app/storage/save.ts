@@ -83,9 +83,14 @@ export async function save(
     } catch {
       // It has ended already.
     }
-    await transaction.done.catch(() => undefined);
-    throw error;
+    throw await causeOf(transaction.done, error);
   }
+}
+
+/** Why a transaction failed: what ended it, where one of its requests only heard that it was ended. */
+async function causeOf(done: Promise<void>, heard: unknown): Promise<unknown> {
+  const cause: unknown = await done.catch((why: unknown) => why);
+  return cause instanceof DOMException && cause.name !== 'AbortError' ? cause : heard;
 }
 
 /** Has a signal abort a transaction, as long as it is not committed. */
@@ -128,12 +133,13 @@ async function write(
   const pieces = transaction.objectStore('pieces');
   const blobs = transaction.objectStore('blobs');
   if (!last && !ahead) work.push(pieces.delete(keysOf(id)), blobs.delete(keysOf(id)));
-  for (const piece of written) {
+  for (const [i, piece] of written.entries()) {
     const { value, blob } = stow(piece, next.bytes);
-    work.push(pieces.put({ project: id, key: piece.key, value: textOf(piece.key, value) }));
     if (blob) work.push(blobs.put(blob[1], [id, blob[0]]));
-    // The page has a turn before the last of them is done; the transaction goes on from there.
-    if (inSlices && work.length >= PIECES_A_SLICE) await Promise.all(work.splice(0));
+    const stored = { project: id, key: piece.key, value: textOf(piece.key, value) };
+    // Where one of thousands fails, the transaction says so. At the end of a slice the page has a turn; it goes on when that piece is there.
+    if (inSlices && i % PIECES_A_SLICE === PIECES_A_SLICE - 1) await pieces.put(stored);
+    else unwrap(pieces).put(stored);
   }
   work.push(...removed.map((key) => pieces.delete([id, key])));
   if (last)
@@ -199,7 +205,7 @@ export async function savePiecesAhead(
     giveUp?.throwIfAborted();
     const transaction = db.transaction(['pieces', 'blobs'], 'readwrite');
     abortedBy(giveUp, transaction);
-    // thousands of requests: who waits for the transaction need not wait for each
+    // Who waits for the transaction need not wait for each of thousands of requests.
     const pieces = unwrap(transaction.objectStore('pieces'));
     const blobs = unwrap(transaction.objectStore('blobs'));
     if (i === 0) pieces.delete(keysOf(id));

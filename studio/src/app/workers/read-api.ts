@@ -28,5 +28,10 @@ export interface ReadApi {
     piece: (piece: DocumentPiece) => void | Promise<void>,
     progress: (share: number) => void | Promise<void>,
   ): Promise<ProjectRead>;
-  model(model: ModelBytes, progress: (share: number) => void | Promise<void>): Promise<ModelRead>;
+  /** Reads a model. `sha256` finds the hash of its bytes elsewhere. */
+  model(
+    model: ModelBytes,
+    progress: (share: number) => void | Promise<void>,
+    sha256?: () => Promise<string>,
+  ): Promise<ModelRead>;
 }

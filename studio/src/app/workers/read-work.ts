@@ -33,7 +33,7 @@ export const readWork: ReadApi = {
     return transfer({ ok: true, bytes: checked.bytes }, buffersOf(checked.bytes));
   },
 
-  async model({ name, bytes, beside, folder }, progress): Promise<ModelRead> {
+  async model({ name, bytes, beside, folder }, progress, sha256): Promise<ModelRead> {
     const byName = new Map(beside.map((file) => [file.name, file.bytes]));
     const brought = await bringModel({
       name,
@@ -41,6 +41,7 @@ export const readWork: ReadApi = {
       beside: (path) => byName.get(folder + path) ?? byName.get(path) ?? null,
       bytesBeside: true,
       progress: (share) => void progress(share),
+      ...(sha256 && { sha256 }),
     });
     if (isBringProblem(brought)) return { ok: false, problems: [brought] };
     const { project, bytes: named } = assetsBeside(brought.project);

@@ -1,6 +1,7 @@
 import { proxy } from 'comlink';
 import type { DocumentPiece } from '@kaizen/core';
 import type { ModelBytes, ModelRead, ProjectRead, ReadApi } from './read-api';
+import { runHash } from './hash.client';
 import { runInWorker, type WorkerRun } from './run-in-worker';
 import { Spare } from './spare';
 
@@ -20,7 +21,14 @@ export function runReadProject(
   );
 }
 
-/** Reads a model in a worker. */
+/** Reads a model in a worker, and hashes it in another. */
 export function runReadModel(model: ModelBytes, progress: (share: number) => void): WorkerRun<ModelRead> {
-  return runInWorker<ReadApi, ModelRead>(readSpare.take(), (api) => api.model(model, proxy(progress)));
+  const hash = runHash(model.bytes);
+  // Where that worker breaks, the reading one does it.
+  const hashed = hash.result.catch(() => null);
+  const sha256 = async () => (await hashed) ?? Promise.reject(new Error('not found elsewhere'));
+  const { result, cancel } = runInWorker<ReadApi, ModelRead>(readSpare.take(), (api) =>
+    api.model(model, proxy(progress), proxy(sha256)),
+  );
+  return { result: result.finally(hash.cancel), cancel };
 }

@@ -1,5 +1,8 @@
 import { whenIdle } from '../ui/when-idle';
 
+/** Milliseconds until another worker is opened in the place of one that was taken. */
+const NEXT_AFTER = 3000;
+
 /**
  * A worker opened ahead of its use: so that work begins at once, and that it begins at all where the server has stopped
  * meanwhile.
@@ -14,11 +17,11 @@ export class Spare {
     this.waiting ??= this.open();
   }
 
-  /** The one that waits, or a new one; another is opened when the page is idle. */
+  /** The one that waits, or a new one; another is opened later, when the page is idle: not while this one begins its work. */
   take(): Worker {
     const worker = this.waiting ?? this.open();
     this.waiting = null;
-    whenIdle(() => this.prepare());
+    setTimeout(() => whenIdle(() => this.prepare()), NEXT_AFTER);
     return worker;
   }
 }

@@ -22,7 +22,8 @@ export class RowSets {
     const named = namedChannels(bench);
     if (named.length > 0) return named;
     const rows = this.model.rows().flatMap((row) => (row.kind === 'channel' ? [row.id] : []));
-    const ofParts = rows.filter((channel) => bench.parts.includes(splitChannel(channel).part));
+    const parts = new Set(bench.parts);
+    const ofParts = rows.filter((channel) => parts.has(splitChannel(channel).part));
     return ofParts.length > 0 ? ofParts : rows;
   });
 

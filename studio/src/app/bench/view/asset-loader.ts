@@ -1,33 +1,20 @@
-import {
-  type Color,
-  type BufferGeometry,
-  type Mesh,
-  type MeshStandardMaterial,
-  type Object3D,
-  type SkinnedMesh,
-  type Texture,
-} from 'three';
+import type { Mesh, MeshStandardMaterial, Object3D, SkinnedMesh } from 'three';
 import { GLTFLoader, type GLTF } from 'three/examples/jsm/loaders/GLTFLoader.js';
-import { findAssetNode, readGlb, type Asset, type GltfJson, type ModelSkin } from '@kaizen/core';
+import { findAssetNode, readGlb, type Asset, type GltfJson } from '@kaizen/core';
+import { PlainMeshes, type AssetMesh } from './plain-meshes';
 import { skinOf } from './solids/model-solid';
-
-/** A mesh of a model: its triangles, the colour and the picture on them. */
-export interface AssetMesh {
-  readonly geometry: BufferGeometry;
-  readonly color: Color;
-  readonly map: Texture | null;
-  readonly skin: ModelSkin | null;
-}
 
 /** The bytes of a model, null where they are nowhere. */
 export type BytesOf = (asset: Asset) => Uint8Array | null;
 
+/** A model that was taken apart: what is plain is drawn from its bytes, the rest by the loader, which is asked when first needed. */
 interface Loaded {
-  readonly gltf: GLTF;
   readonly json: GltfJson;
+  readonly plain: PlainMeshes;
+  readonly gltf: () => Promise<GLTF>;
 }
 
-const cache = new Map<string, Promise<Loaded>>();
+const cache = new Map<string, Loaded>();
 
 /** The meshes of one node of a model, without its children. Fails with a reason in words where the model can't be shown. */
 export async function assetMeshes(
@@ -35,31 +22,26 @@ export async function assetMeshes(
   nodeName: string,
   bytesOf: BytesOf,
 ): Promise<readonly AssetMesh[]> {
-  let loading = cache.get(asset.sha256);
-  if (!loading) {
-    loading = load(bytesOf(asset));
-    cache.set(asset.sha256, loading);
-    loading.catch(() => cache.delete(asset.sha256));
-  }
-  const loaded = await loading;
+  let loaded = cache.get(asset.sha256);
+  if (!loaded) cache.set(asset.sha256, (loaded = load(bytesOf(asset))));
   const index = findAssetNode(loaded.json, nodeName);
   if (index === null) throw new Error(`it has no node called ${nodeName}`);
-  const node = (await loaded.gltf.parser.getDependency('node', index)) as Object3D;
+  const plain = loaded.plain.of(index);
+  if (plain) return plain;
+  const gltf = await loaded.gltf();
+  const node = (await gltf.parser.getDependency('node', index)) as Object3D;
   const own = (node as Mesh).isMesh
     ? [node as Mesh]
-    : node.children.filter((child) => isPrimitive(loaded.gltf, child));
+    : node.children.filter((child) => isPrimitive(gltf, child));
   return own.flatMap((object) => {
     const mesh = object as Mesh;
     if (!mesh.isMesh) return [];
-    const material = mesh.material as MeshStandardMaterial;
-    return [
-      {
-        geometry: mesh.geometry,
-        color: material.color.clone(),
-        map: material.map,
-        skin: skinOf(mesh as SkinnedMesh),
-      },
-    ];
+    const { geometry } = mesh;
+    const { color, map } = mesh.material as MeshStandardMaterial;
+    // A picture may lie on the triangles by another set of places than the first.
+    const places = map && map.channel > 0 ? geometry.getAttribute(`uv${map.channel}`) : undefined;
+    if (places) geometry.setAttribute('uv', places);
+    return [{ geometry, color: color.clone(), map, skin: skinOf(mesh as SkinnedMesh) }];
   });
 }
 
@@ -69,10 +51,15 @@ function isPrimitive(gltf: GLTF, object: Object3D): boolean {
   return (object as Mesh).isMesh && association?.nodes === undefined;
 }
 
-async function load(bytes: Uint8Array | null): Promise<Loaded> {
+function load(bytes: Uint8Array | null): Loaded {
   if (!bytes) throw new Error('its bytes are not in the project');
   const glb = readGlb(bytes);
   if ('reason' in glb) throw new Error(glb.reason);
-  const gltf = await new GLTFLoader().parseAsync(bytes.slice().buffer, '');
-  return { gltf, json: JSON.parse(glb.text) as GltfJson };
+  const json = JSON.parse(glb.text) as GltfJson;
+  let gltf: Promise<GLTF> | null = null;
+  return {
+    json,
+    plain: new PlainMeshes(json, glb.bin),
+    gltf: () => (gltf ??= new GLTFLoader().parseAsync(bytes.slice().buffer, '')),
+  };
 }

@@ -2,6 +2,7 @@ import {
   type Color,
   DoubleSide,
   FrontSide,
+  Matrix3,
   type Matrix4,
   ShaderMaterial,
   type Vector2,
@@ -51,12 +52,19 @@ export function fillMaterial({ dim, light, direct }: Inks, map: Texture | null =
     polygonOffsetFactor: 1,
     polygonOffsetUnits: 1,
     defines: map ? { PICTURED: '' } : {},
-    uniforms: { light: { value: light }, direct, dim, map: { value: map } },
+    uniforms: {
+      light: { value: light },
+      direct,
+      dim,
+      map: { value: map },
+      onPicture: { value: placing(map) },
+    },
     vertexShader: `
       attribute mat4 placed;
       attribute vec4 tone;
       attribute vec4 glow;
       attribute vec2 surface;
+      uniform mat3 onPicture;
       varying vec3 vNormal;
       varying vec3 vPlace;
       ${PLACE_ON_PICTURE}
@@ -66,7 +74,7 @@ export function fillMaterial({ dim, light, direct }: Inks, map: Texture | null =
       ${TURNING}
       void main() {
         #ifdef PICTURED
-          vUv = uv;
+          vUv = (onPicture * vec3(uv, 1.0)).xy;
         #endif
         vNormal = turning(mat3(placed)) * normal;
         vec4 place = placed * vec4(position, 1.0);
@@ -115,6 +123,12 @@ export function fillMaterial({ dim, light, direct }: Inks, map: Texture | null =
         #include <colorspace_fragment>
       }`,
   });
+}
+
+/** How a picture is moved, turned and sized on what it lies on. */
+function placing(map: Texture | null): Matrix3 {
+  map?.updateMatrix();
+  return map?.matrix ?? new Matrix3();
 }
 
 /** Widths of lines in pixels: the silhouette, a crease within it, and how much wider both are of what is chosen. */

@@ -21,7 +21,7 @@ import {
 import { token } from '../../ui/theme';
 import { prepareMesh } from '../../workers/mesh.client';
 import { Arrivals } from './arrivals';
-import { assetMeshes, type AssetMesh, type BytesOf } from './asset-loader';
+import { assetMeshes, type BytesOf } from './asset-loader';
 import { DepthPass, type Lens } from './depth-pass';
 import { isSkinned, lookAt, placePart, showLines, UNMOVED, type DrawnPart } from './drawn-part';
 import { FirstLook } from './first-look';
@@ -29,6 +29,7 @@ import { Ghosts } from './ghosts';
 import { Ground, shadowMatrix } from './ground';
 import type { Inks } from './ink-material';
 import { PartLines } from './part-lines';
+import type { AssetMesh } from './plain-meshes';
 import { partOnRay, type PartHit } from './part-on-ray';
 import { deformedSolid, type DeformedSolid } from './solids/deformed-solid';
 import { bends, ModelSolid } from './solids/model-solid';

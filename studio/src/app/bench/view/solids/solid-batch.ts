@@ -1,10 +1,11 @@
 import {
   DynamicDrawUsage,
-  Group,
-  InstancedBufferAttribute,
   InstancedBufferGeometry,
+  InstancedInterleavedBuffer,
+  InterleavedBufferAttribute,
   Mesh,
   type BufferGeometry,
+  type Object3D,
   type ShaderMaterial,
 } from 'three';
 
@@ -41,42 +42,56 @@ export type Look = readonly [
   metallic: number,
 ];
 
-/** Per thing: its world matrix; colour and opacity; glow and whether it is chosen; roughness and metal. */
-const ATTRIBUTES = { placed: 16, tone: 4, glow: 4, surface: 2 } as const;
-type Name = keyof typeof ATTRIBUTES;
-const NAMES = Object.keys(ATTRIBUTES) as Name[];
+/** Where the drawings of a batch go: its fill and lines, and its shadow. */
+export interface BatchPlace {
+  readonly solids: Object3D;
+  readonly shadows: Object3D;
+}
+
+/**
+ * The numbers of a thing lie side by side, how many of what from where on: its world matrix; colour and opacity; glow and whether it is
+ * chosen; roughness and metal.
+ */
+const ATTRIBUTES = {
+  placed: { size: 16, from: 0 },
+  tone: { size: 4, from: 16 },
+  glow: { size: 4, from: 20 },
+  surface: { size: 2, from: 24 },
+} as const;
+const STRIDE = 26;
+const CHOSEN = ATTRIBUTES.glow.from + 3;
 
 /**
  * All things of one shape, drawn together: three draw calls however many there are. What stands still costs a comparison and
  * no upload.
  */
 export class SolidBatch {
-  readonly group = new Group();
-  readonly shadow = new Group();
   private readonly slots: Slot[] = [];
+  private readonly meshes: Mesh<InstancedBufferGeometry, ShaderMaterial>[] = [];
   private capacity = 0;
-  private readonly geometries: InstancedBufferGeometry[] = [];
-  private attributes = {} as Record<Name, InstancedBufferAttribute>;
+  private numbers = new Float32Array(0);
+  private buffer = new InstancedInterleavedBuffer(this.numbers, STRIDE);
 
   constructor(
     readonly drawn: Drawn,
     private readonly materials: BatchMaterials,
+    private readonly into: BatchPlace,
   ) {
     if (!drawn.solid.boundingSphere) drawn.solid.computeBoundingSphere();
-    this.group.add(this.instanced(drawn.solid, materials.fill));
+    into.solids.add(this.instanced(drawn.solid, materials.fill));
     this.takeEdges();
   }
 
   /** Takes over the edges that its shape has now; until it has some, neither lines nor a shadow are drawn. */
   takeEdges(): void {
-    const { drawn, materials } = this;
+    const { drawn, materials, into } = this;
     const { edges, solid } = drawn;
     if (edges.getIndex() === null) return;
     const lines = this.instanced(edges, materials.lines);
     lines.geometry.boundingSphere = solid.boundingSphere;
-    this.group.add(lines);
+    into.solids.add(lines);
     const isClosed = edges.userData['closed'] === true;
-    this.shadow.add(this.instanced(solid, isClosed ? materials.shadow.closed : materials.shadow.open));
+    into.shadows.add(this.instanced(solid, isClosed ? materials.shadow.closed : materials.shadow.open));
   }
 
   /** A mesh that is drawn once for each thing of the batch. */
@@ -86,12 +101,12 @@ export class SolidBatch {
   ): Mesh<InstancedBufferGeometry, ShaderMaterial> {
     const geometry = new InstancedBufferGeometry();
     share(source, geometry);
-    for (const [name, attribute] of Object.entries(this.attributes)) geometry.setAttribute(name, attribute);
-    geometry.instanceCount = this.slots.length;
-    this.geometries.push(geometry);
     const mesh = new Mesh(geometry, material);
     mesh.frustumCulled = false;
     mesh.matrixAutoUpdate = false;
+    this.meshes.push(mesh);
+    this.layNumbers(geometry);
+    geometry.instanceCount = this.slots.length;
     return mesh;
   }
 
@@ -103,7 +118,7 @@ export class SolidBatch {
     if (this.slots.length === this.capacity) this.grow();
     const slot = { id, at: this.slots.length };
     this.slots.push(slot);
-    for (const name of NAMES) this.array(name).fill(0, ...this.range(name, slot.at));
+    this.numbers.fill(0, slot.at * STRIDE, (slot.at + 1) * STRIDE);
     this.resize();
     return slot;
   }
@@ -112,10 +127,8 @@ export class SolidBatch {
   remove(slot: Slot): void {
     const last = this.slots.pop()!;
     if (last !== slot) {
-      for (const name of NAMES) {
-        this.array(name).copyWithin(this.range(name, slot.at)[0], ...this.range(name, last.at));
-        this.attributes[name].needsUpdate = true;
-      }
+      this.numbers.copyWithin(slot.at * STRIDE, last.at * STRIDE, (last.at + 1) * STRIDE);
+      this.buffer.needsUpdate = true;
       last.at = slot.at;
       this.slots[slot.at] = last;
     }
@@ -124,72 +137,67 @@ export class SolidBatch {
 
   /** Puts a thing where its world matrix says, column-major; null hides it. */
   place({ at }: Slot, matrix: ArrayLike<number> | null): void {
-    const array = this.array('placed');
+    const { numbers } = this;
     let moved = false;
-    for (let i = 0, k = at * 16; i < 16; i++, k++) {
+    for (let i = 0, k = at * STRIDE; i < 16; i++, k++) {
       const value = matrix ? Math.fround(matrix[i]!) : 0;
-      if (array[k] === value) continue;
-      array[k] = value;
+      if (numbers[k] === value) continue;
+      numbers[k] = value;
       moved = true;
     }
-    if (moved) this.attributes.placed.needsUpdate = true;
+    if (moved) this.buffer.needsUpdate = true;
   }
 
   look({ at }: Slot, look: Look): void {
-    this.write('tone', at, 0, look[0], look[1], look[2], look[3]);
-    this.write('glow', at, 0, look[4], look[5], look[6]);
-    this.write('surface', at, 0, look[7], look[8]);
+    const { tone, glow, surface } = ATTRIBUTES;
+    this.write(at, tone.from, look[0], look[1], look[2], look[3]);
+    this.write(at, glow.from, look[4], look[5], look[6]);
+    this.write(at, surface.from, look[7], look[8]);
   }
 
   choose({ at }: Slot, chosen: boolean): void {
-    this.write('glow', at, 3, chosen ? 1 : 0);
+    this.write(at, CHOSEN, chosen ? 1 : 0);
   }
 
   dispose(): void {
-    for (const geometry of this.geometries) geometry.dispose();
-    this.group.removeFromParent();
-    this.shadow.removeFromParent();
+    for (const mesh of this.meshes) {
+      mesh.geometry.dispose();
+      mesh.removeFromParent();
+    }
   }
 
-  private write(name: Name, at: number, from: number, ...values: readonly number[]): void {
-    const array = this.array(name);
-    let k = at * ATTRIBUTES[name] + from;
+  private write(at: number, from: number, ...values: readonly number[]): void {
+    const { numbers } = this;
+    let k = at * STRIDE + from;
     for (const value of values) {
       const rounded = Math.fround(value);
-      if (array[k] !== rounded) {
-        array[k] = rounded;
-        this.attributes[name].needsUpdate = true;
+      if (numbers[k] !== rounded) {
+        numbers[k] = rounded;
+        this.buffer.needsUpdate = true;
       }
       k++;
     }
   }
 
-  private array(name: Name): Float32Array {
-    return this.attributes[name].array as Float32Array;
-  }
-
-  private range(name: Name, at: number): readonly [number, number] {
-    return [at * ATTRIBUTES[name], (at + 1) * ATTRIBUTES[name]];
-  }
-
   private grow(): void {
-    const before = this.attributes;
-    this.capacity = Math.max(4, this.capacity * 2);
-    for (const geometry of this.geometries) geometry.dispose();
-    this.attributes = Object.fromEntries(
-      NAMES.map((name) => {
-        const array = new Float32Array(this.capacity * ATTRIBUTES[name]);
-        if (before[name]) array.set(before[name].array);
-        const attribute = new InstancedBufferAttribute(array, ATTRIBUTES[name]);
-        attribute.setUsage(DynamicDrawUsage);
-        for (const geometry of this.geometries) geometry.setAttribute(name, attribute);
-        return [name, attribute];
-      }),
-    ) as Record<Name, InstancedBufferAttribute>;
+    this.capacity = Math.max(1, this.capacity * 2);
+    const numbers = new Float32Array(this.capacity * STRIDE);
+    numbers.set(this.numbers);
+    this.numbers = numbers;
+    this.buffer = new InstancedInterleavedBuffer(numbers, STRIDE).setUsage(DynamicDrawUsage);
+    for (const { geometry } of this.meshes) {
+      geometry.dispose();
+      this.layNumbers(geometry);
+    }
+  }
+
+  private layNumbers(geometry: InstancedBufferGeometry): void {
+    for (const [name, { size, from }] of Object.entries(ATTRIBUTES))
+      geometry.setAttribute(name, new InterleavedBufferAttribute(this.buffer, size, from));
   }
 
   private resize(): void {
-    for (const geometry of this.geometries) geometry.instanceCount = this.slots.length;
+    for (const { geometry } of this.meshes) geometry.instanceCount = this.slots.length;
   }
 }
 

@@ -96,10 +96,12 @@ export class Solids {
     if (!batch) {
       const fill = this.fillWith(map);
       const drawn = make();
-      batch = new SolidBatch(drawn, { fill, lines: this.lines, shadow: this.shadow });
+      batch = new SolidBatch(
+        drawn,
+        { fill, lines: this.lines, shadow: this.shadow },
+        { solids: this.group, shadows: this.shadows },
+      );
       this.batches.set(key, batch);
-      this.group.add(batch.group);
-      this.shadows.add(batch.shadow);
     }
     return { batch, slot: batch.add(part) };
   }
