@@ -17,6 +17,8 @@ const bundle = (name, platform) =>
     target: platform === 'node' ? 'node20' : 'es2022',
     outfile: `${root}benchmark/dist/${name}.mjs`,
     loader: { '.wasm': 'binary' },
+    // Angular's checks for developers are not in what a user has.
+    define: { ngDevMode: 'false' },
     // what unpacks meshes asks for them under Node only
     external: platform === 'browser' ? ['fs', 'path', 'node:fs', 'node:path'] : [],
     logLevel: 'warning',

@@ -4,7 +4,6 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { cpus, totalmem } from 'node:os';
 import { join } from 'node:path';
 import { editOneKey } from './edit-one-key';
-import { edits } from './edits';
 import { engine } from './engine';
 import { firstLoad } from './first-load';
 import type { Result } from './measure';
@@ -20,7 +19,6 @@ const results: Result[] = [
   ...(await editOneKey()),
   ...runFrame(),
   ...engine(),
-  ...edits(),
   ...solveBezier(),
   ...tickRows(),
   ...inPage,

@@ -1,9 +1,9 @@
-import { replacedAt, type Part, type Project, type Range } from '../project';
+import { placeOfId, replacedAt, type Part, type Project, type Range } from '../project';
 import { withDescendants } from '../rig';
 
 /** Changes one part; all others stay the very same objects. */
 export function changePart(project: Project, id: string, change: (part: Part) => Part): Project {
-  const i = project.parts.findIndex((part) => part.id === id);
+  const i = placeOfId(project.parts, id);
   const part = project.parts[i];
   if (!part) return project;
   const next = change(part);

@@ -50,11 +50,11 @@ export class FormulaLanes {
 
   private constructor(
     private readonly formula: FormulaCode,
-    /** Of each lane its inputs besides frame and seconds, then its constants. */
-    private readonly rows: Float64Array,
-    private readonly slots: Int32Array,
-    private readonly targets: Int32Array,
-    private readonly acts: Uint8Array,
+    /** Of each lane its inputs besides frame and seconds, then its constants. Plain lists: typed ones take ten times as long to copy. */
+    private readonly rows: number[],
+    private readonly slots: number[],
+    private readonly targets: number[],
+    private readonly acts: number[],
     private readonly numbers: Int32Array,
     private readonly registers: Float64Array,
     private readonly results: Float64Array,
@@ -70,10 +70,10 @@ export class FormulaLanes {
     const formula = drivers[0]!.formula!;
     const lanes = new FormulaLanes(
       formula,
-      new Float64Array(rowWidth(formula) * count),
-      new Int32Array((formula.inputs - SHARED) * count),
-      new Int32Array(count),
-      new Uint8Array(count),
+      zeros(rowWidth(formula) * count),
+      zeros((formula.inputs - SHARED) * count),
+      zeros(count),
+      zeros(count),
       Int32Array.from(numbers),
       new Float64Array(formula.registers),
       new Float64Array(count),
@@ -103,7 +103,9 @@ export class FormulaLanes {
     const given = formula!.inputs - SHARED;
     this.targets[lane] = target;
     this.acts[lane] = muted ? MUTED : add ? ADDS : REPLACES;
-    this.rows.set(formula!.constants, lane * rowWidth(formula!) + given);
+    const { constants } = formula!;
+    const row = lane * rowWidth(formula!) + given;
+    for (let n = 0; n < constants.length; n++) this.rows[row + n] = constants[n]!;
     for (let n = 0; n < given; n++) this.slots[lane * given + n] = slots[n]!;
   }
 
@@ -176,4 +178,8 @@ export class FormulaLanes {
       failed[numbers[lane]!] = finite ? 0 : NOT_FINITE;
     }
   }
+}
+
+function zeros(count: number): number[] {
+  return new Array<number>(count).fill(0);
 }

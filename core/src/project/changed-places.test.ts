@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { changedList, changedPlaces, replacedAt, withMore } from './changed-places';
+import { placeOfId } from './name-places';
 
 describe('what differs between two lists', () => {
   const list = [{}, {}, {}];
@@ -38,5 +39,35 @@ describe('what differs between two lists', () => {
       }),
     );
     expect(withMore(list, list[0]!)).toEqual([...list, list[0]]);
+  });
+
+  it('by id are those that a walk finds, whatever lists came out of each other', () => {
+    const edit = fc.record({
+      from: fc.nat(8),
+      keep: fc.array(fc.nat(5), { maxLength: 2 }),
+      rename: fc.array(fc.tuple(fc.nat(5), fc.nat(9)), { maxLength: 1 }),
+      more: fc.array(fc.nat(9), { maxLength: 2 }),
+    });
+    fc.assert(
+      fc.property(fc.array(edit, { maxLength: 8 }), (edits) => {
+        const named = (n: number) => ({ id: `id${n}` });
+        const lists: (readonly { readonly id: string }[])[] = [[0, 1, 2, 3, 4, 5].map(named)];
+        const check = () => {
+          for (const list of lists)
+            for (let n = 0; n < 10; n++)
+              expect(placeOfId(list, `id${n}`)).toBe(list.findIndex(({ id }) => id === `id${n}`));
+        };
+        for (const { from, keep, rename, more } of edits) {
+          check();
+          const list = lists[from % lists.length]!;
+          const changes = new Map([
+            ...keep.map((place) => [place, { ...list[place]! }] as const),
+            ...rename.map(([place, n]) => [place, named(n)] as const),
+          ]);
+          lists.push(changedList(list, changes, more.map(named)));
+        }
+        check();
+      }),
+    );
   });
 });

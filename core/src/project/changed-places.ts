@@ -1,3 +1,5 @@
+import { sharePlaces } from './name-places';
+
 /** How a list came out of another: which one, by its token, and where they differ as far as both go. */
 interface Origin {
   readonly token: object;
@@ -38,6 +40,7 @@ export function changedList<T>(
   const next = more.length > 0 ? list.concat(more) : list.slice();
   for (const [place, thing] of changes) next[place] = thing;
   origins.set(next, { token: {}, from: originOf(list).token, places: [...changes.keys()] });
+  sharePlaces(list, next, changes.keys());
   return next;
 }
 

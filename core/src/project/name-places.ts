@@ -54,3 +54,29 @@ export class NamePlaces<T> {
     return this.get(name) !== undefined;
   }
 }
+
+interface Named {
+  readonly id: string;
+}
+const placesById = new WeakMap<readonly unknown[], NamePlaces<Named>>();
+const idOf = ({ id }: Named) => id;
+
+/** The place of the thing with an id in a list, or −1. The places are found once and go along through edits that keep the ids. */
+export function placeOfId(list: readonly Named[], id: string): number {
+  let places = placesById.get(list);
+  if (!places) placesById.set(list, (places = NamePlaces.of(list, idOf)));
+  return places.get(id) ?? -1;
+}
+
+/** Has a list that grew out of another, with other things at some places, share what is known of its ids. */
+export function sharePlaces(
+  list: readonly unknown[],
+  next: readonly unknown[],
+  changed: Iterable<number>,
+): void {
+  const places = placesById.get(list);
+  if (!places) return;
+  const [before, after] = [list, next] as [readonly Named[], readonly Named[]];
+  for (const place of changed) if (before[place]!.id !== after[place]!.id) return;
+  placesById.set(next, places.grownTo(after));
+}

@@ -6,11 +6,9 @@ import {
   provideZonelessChangeDetection,
 } from '@angular/core';
 import { provideRouter, withComponentInputBinding, withPreloading } from '@angular/router';
-import { provideState, provideStore } from '@ngrx/store';
 import { MAT_TOOLTIP_DEFAULT_OPTIONS } from '@angular/material/tooltip';
 import { routes } from './app.routes';
-import { benchFeature } from './state/bench';
-import { documentFeature } from './state/document';
+import { provideStudioStore } from './state/store';
 import { provideIcons } from './ui/icons';
 import { AskInDialog } from './shell/ask-in-dialog';
 import { Keeper } from './storage/keeper';
@@ -20,25 +18,13 @@ import { WhenIdle } from './shell/fetch-ahead';
 import { TellingErrorHandler } from './shell/telling-error-handler';
 import { KeysPastTooltips } from './ui/keys-past-tooltips';
 
-/** NgRx's checks that freeze and walk the state are off: a project of any size must cost the same to edit. */
-const NO_CHECKS = {
-  strictStateImmutability: false,
-  strictActionImmutability: false,
-  strictStateSerializability: false,
-  strictActionSerializability: false,
-  strictActionWithinNgZone: false,
-  strictActionTypeUniqueness: false,
-};
-
 export const appConfig: ApplicationConfig = {
   providers: [
     provideZonelessChangeDetection(),
     provideBrowserGlobalErrorListeners(),
     { provide: ErrorHandler, useClass: TellingErrorHandler },
     provideRouter(routes, withComponentInputBinding(), withPreloading(WhenIdle)),
-    provideStore({}, { runtimeChecks: NO_CHECKS }),
-    provideState(documentFeature),
-    provideState(benchFeature),
+    provideStudioStore(),
     provideIcons(),
     { provide: Settings, useExisting: Keeper },
     { provide: LeaveQuestion, useClass: AskInDialog },

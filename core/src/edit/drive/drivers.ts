@@ -1,4 +1,4 @@
-import { replacedAt, withMore, type Driver, type Project, type Result } from '../../project';
+import { placeOfId, replacedAt, withMore, type Driver, type Project, type Result } from '../../project';
 import { DRIVERS, driverRefusal } from '../../drive';
 import { compileAfter } from '../../evaluate';
 import { refused } from '../links/refused';
@@ -39,7 +39,7 @@ export function addDriver(
 
 /** Changes one driver; refused in one sentence where the whole would not hold together any more. */
 export function changeDriver(project: Project, id: string, wish: DriverWish): Result<Project> {
-  const i = project.drivers.findIndex((each) => each.id === id);
+  const i = placeOfId(project.drivers, id);
   const old = project.drivers[i];
   if (!old) return refused(`there is no driver ${id}`);
   const made = { ...old, ...wish };

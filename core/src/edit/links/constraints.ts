@@ -1,4 +1,4 @@
-import { replacedAt, withMore, type Constraint, type Project, type Result } from '../../project';
+import { placeOfId, replacedAt, withMore, type Constraint, type Project, type Result } from '../../project';
 import { compileAfter } from '../../evaluate';
 import { CONSTRAINTS, constraintRefusal } from '../../rig';
 import { refused } from './refused';
@@ -35,7 +35,7 @@ export function addConstraint(
 
 /** Changes one constraint; refused in one sentence where the whole would not hold together any more. */
 export function changeConstraint(project: Project, id: string, wish: ConstraintWish): Result<Project> {
-  const i = project.constraints.findIndex((each) => each.id === id);
+  const i = placeOfId(project.constraints, id);
   const old = project.constraints[i];
   if (!old) return refused(`there is no constraint ${id}`);
   const made = { ...old, ...wish };

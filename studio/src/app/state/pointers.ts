@@ -1,4 +1,5 @@
 import {
+  changedPlaces,
   followCurves,
   followKeys,
   frameAfter,
@@ -144,9 +145,10 @@ function spanAfter({ start, end }: Span, mapping: Mapping): Span {
 }
 
 /** Whether a part that was there before an edit is still there. */
-function staying(before: Project, after: Project): (part: string) => boolean {
-  if (before.parts === after.parts) return () => true;
-  const known = new Set(after.parts.map(({ id }) => id));
+function staying({ parts: before }: Project, { parts: after }: Project): (part: string) => boolean {
+  const isThere = (place: number) => before[place]!.id === after[place]!.id;
+  if (after.length >= before.length && changedPlaces(before, after).every(isThere)) return () => true;
+  const known = new Set(after.map(({ id }) => id));
   return (part) => known.has(part);
 }
 
