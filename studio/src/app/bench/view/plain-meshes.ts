@@ -116,7 +116,8 @@ export class PlainMeshes {
     const stride = view.byteStride ?? bytes * size;
     const row = Math.floor(byteOffset / stride) * stride;
     const start = this.bin.byteOffset + (view.byteOffset ?? 0) + row;
-    if (start % bytes !== 0 || stride % bytes !== 0) return null;
+    const end = this.bin.byteOffset + this.bin.length;
+    if (start % bytes !== 0 || stride % bytes !== 0 || start + count * stride > end) return null;
     const array = (length: number) => new Type(this.bin.buffer as ArrayBuffer, start, length);
     if (stride === bytes * size) return new BufferAttribute(array(count * size), size);
     // Places and normals of a vertex may lie side by side, then both are read from one list.

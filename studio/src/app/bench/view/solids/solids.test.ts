@@ -5,17 +5,19 @@ import {
   Color,
   Matrix4,
   Ray,
+  Texture,
   Vector2,
   Vector3,
   type InstancedBufferGeometry,
   type InterleavedBufferAttribute,
+  type Matrix3,
   type Mesh,
 } from 'three';
 import { shapeMesh, type Geometry } from '@kaizen/core';
 import type { MeshNumbers, PreparedMesh } from '../../../workers/mesh-api';
 import { preparedMesh } from '../../../workers/mesh-work';
 import { rayOnSolid } from './ray-on-solid';
-import type { Inks } from '../ink-material';
+import { fillMaterial, type Inks } from '../ink-material';
 import { creaseLines, edgeQuads } from './edge-quads';
 import { Solids, shapeGeometry } from './solids';
 
@@ -118,6 +120,18 @@ describe('solids', () => {
     expect(data.version).toBe(before);
     batch.place(slot, null);
     expect(data.version).toBeGreaterThan(before);
+  });
+
+  it('have the picture on them where the file of a model places it', () => {
+    const map = new Texture();
+    map.offset.set(0.5, 0.25);
+    map.repeat.set(0.5, 2);
+    const onPicture = fillMaterial(inks, map).uniforms['onPicture']!.value as Matrix3;
+    const places = [new Vector3(0, 0, 1), new Vector3(1, 1, 1)].map((uv) => uv.applyMatrix3(onPicture));
+    expect(places.map(({ x, y }) => [x, y])).toEqual([
+      [0.5, 0.25],
+      [1, 2.25],
+    ]);
   });
 
   it('of a model are drawn at once, and with edges, shadow and places to press when these have been found', async () => {
