@@ -12,5 +12,5 @@ canvas.height = 600;
 const pen = canvas.getContext('2d');
 if (!pen) throw new Error('no canvas');
 Object.assign(globalThis, {
-  measured: [...(await edits()), ...chartCurves(pen), ...(await allCurves(pen)), ...playedBoxes()],
+  measured: [...chartCurves(pen), ...(await allCurves(pen)), ...playedBoxes(), ...(await edits())],
 });
