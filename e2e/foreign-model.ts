@@ -1,5 +1,5 @@
-/** A small model as another program would write it: a mast with a vane on it, a mesh each, one material, no animation. */
-export function foreignGlb(): Uint8Array {
+/** A small model as another program would write it: a mast at a place with a vane on it, a mesh each, one material, no animation. */
+export function foreignGlb(place: readonly [number, number, number] = [2, 0, 0]): Uint8Array {
   const corners = [
     [-0.5, 0, -0.1],
     [0.5, 0, -0.1],
@@ -16,7 +16,7 @@ export function foreignGlb(): Uint8Array {
     scene: 0,
     scenes: [{ nodes: [0] }],
     nodes: [
-      { name: 'Mast', mesh: 0, translation: [2, 0, 0], children: [1] },
+      { name: 'Mast', mesh: 0, translation: place, children: [1] },
       { name: 'Vane', mesh: 0, translation: [0, 1, 0] },
     ],
     materials: [{ name: 'tin', pbrMetallicRoughness: { baseColorFactor: [0.4, 0.5, 0.6, 1] } }],

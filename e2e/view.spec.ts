@@ -1,4 +1,5 @@
-import { Bench } from './pages';
+import { foreignGlb } from './foreign-model';
+import { Bench, drop } from './pages';
 import { expect, test } from './test';
 
 test('the view: picking, grips with steps, typed amounts, axes, the shot camera', async ({ page }) => {
@@ -92,4 +93,25 @@ test('parts built from simple shapes: added, parented, removed, undone', async (
   await expect(bench.row('gear')).toBeHidden();
   await page.keyboard.press('Control+z');
   await expect(bench.row('gear/translate.y')).toBeVisible();
+});
+
+test('a model that is brought beside another comes into sight once its meshes are there', async ({
+  page,
+}) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New, empty' }).click();
+  const bench = new Bench(page);
+  await expect(bench.canvas).toBeVisible();
+  await drop(page, [{ name: 'near.glb', bytes: foreignGlb() }]);
+  await expect(bench.row('Mast')).toBeVisible();
+  await page.getByRole('button', { name: 'Move', exact: true }).click();
+  await drop(page, [{ name: 'far.glb', bytes: foreignGlb([-60, 0, 5]) }]);
+  await expect(bench.row('Mast-2')).toBeVisible();
+  const { x, y, width, height } = (await page.locator('kz-view canvas[data-state]').boundingBox())!;
+  await expect
+    .poll(async () => {
+      const grip = await page.locator('kz-grips g[data-grip="X"] rect').boundingBox();
+      return grip !== null && grip.x > x && grip.x < x + width && grip.y > y && grip.y < y + height;
+    })
+    .toBe(true);
 });

@@ -44,6 +44,8 @@ function compiledRun(formula: FormulaCode): FormulaRun | null {
  * as compiled code; few, or one formula by itself, operation by operation.
  */
 export class FormulaLanes {
+  /** The same lists typed, for running; made when it first runs. */
+  private typed: TypedLanes | null = null;
   /** Where the rows lie in the memory of compiled code, as long as its generation is the one here. */
   private start = 0;
   private laidIn = -1;
@@ -111,9 +113,9 @@ export class FormulaLanes {
 
   /** Gives all their channels their values at a frame, and tells which are not finite. */
   run(frame: number, secondsPerFrame: number, channels: Float64Array, failed: Uint8Array): void {
-    const { formula, rows, slots, targets } = this;
+    const { formula, rows } = this;
     const seconds = frame * secondsPerFrame;
-    const lanes = targets.length;
+    const lanes = this.targets.length;
     const compiled = lanes >= LEAST_COMPILED ? compiledRun(formula) : null;
     if (!compiled) {
       for (let lane = 0; lane < lanes; lane++) this.runLane(lane, frame, seconds, channels);
@@ -122,6 +124,7 @@ export class FormulaLanes {
     }
     const memory = this.inMemory();
     const { start } = this;
+    const { slots } = this.typedLanes();
     const given = formula.inputs - SHARED;
     const width = rows.length / lanes;
     for (let n = 0; n < given; n++)
@@ -163,9 +166,18 @@ export class FormulaLanes {
     this.results[lane] = registers[formula.result]!;
   }
 
+  private typedLanes(): TypedLanes {
+    return (this.typed ??= {
+      slots: new Int32Array(this.slots),
+      targets: new Int32Array(this.targets),
+      acts: new Uint8Array(this.acts),
+    });
+  }
+
   /** Hands out the results that lie from `start` on. */
   private give(results: Float64Array, start: number, channels: Float64Array, failed: Uint8Array): void {
-    const { targets, acts, numbers } = this;
+    const { numbers } = this;
+    const { targets, acts } = this.typedLanes();
     for (let lane = 0; lane < targets.length; lane++) {
       const act = acts[lane]!;
       if (act === MUTED) continue;
@@ -178,6 +190,12 @@ export class FormulaLanes {
       failed[numbers[lane]!] = finite ? 0 : NOT_FINITE;
     }
   }
+}
+
+interface TypedLanes {
+  readonly slots: Int32Array;
+  readonly targets: Int32Array;
+  readonly acts: Uint8Array;
 }
 
 function zeros(count: number): number[] {

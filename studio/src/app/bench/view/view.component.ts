@@ -110,6 +110,8 @@ export class ViewComponent implements AfterViewInit {
   readonly shot = inject(ShotLook);
   private readonly fly = inject(Fly);
   private readonly ready = signal(false);
+  /** Parts that are still to come into sight. */
+  private brought: readonly string[] = [];
   /** Counts movements of the camera, for what is drawn over the view. */
   private readonly looks = signal(0);
   /** The few things of the Bench that the view draws by: it does nothing when others change. */
@@ -186,6 +188,7 @@ export class ViewComponent implements AfterViewInit {
     this.scene.whenChanged(
       () => {
         if (!this.control.placed) this.openView();
+        this.bringIntoSight();
         this.draw();
       },
       (model, reason) =>
@@ -199,8 +202,8 @@ export class ViewComponent implements AfterViewInit {
         name === 'side-on' ? framing.sideOn(this.parts(), this.beads()) : this.view?.show(name),
       fit: (all) => framing.fit(all ? [] : this.parts()),
       bring: (parts) => {
-        const eye = this.eye();
-        if (eye) framing.bring(parts, eye);
+        this.brought = parts;
+        this.bringIntoSight();
       },
       picture: (size) => pictureOf(this.canvas().nativeElement, size),
       shotDrawn: (size, finished) => this.shotDrawn(size, finished),
@@ -291,6 +294,14 @@ export class ViewComponent implements AfterViewInit {
 
   private openView(): void {
     if (!this.scene?.isArriving && this.framing?.open()) this.control.placed = true;
+  }
+
+  /** Parts that were brought come into sight as soon as their meshes are there. */
+  private bringIntoSight(): void {
+    const eye = this.eye();
+    if (!eye || this.scene?.isArriving || this.brought.length === 0) return;
+    this.framing?.bring(this.brought, eye);
+    this.brought = [];
   }
 
   private draw(): void {
