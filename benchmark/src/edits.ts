@@ -156,7 +156,7 @@ class Bench {
 
 const LOOSE: LooseEdit = { channel: 'part-3/translate.x', frame: 10, value: 0, was: 0 };
 
-/** What is timed: on a Bench, the so-manieth time. */
+/** What is timed, by its name; `round` counts how often it was done. */
 const TIMED: Readonly<Record<string, (bench: Bench, round: number) => void>> = {
   ...Object.fromEntries(
     Object.entries(EDITS).map(([name, edit]) => [

@@ -37,7 +37,7 @@ const machine = `${chip}, ${cpus().length} cores, ${Math.round(totalmem() / 2 **
 const page = `# Measurements
 
 \`npm run benchmark\` writes this page. Everything is measured side by side with the thing it is compared to, turn by turn in one
-run; what counts are the ratios. Medians of 15 rounds.
+run; what counts are the ratios. Medians of at least 15 rounds, of what opens in a page of fewer.
 
 Measured on ${new Date().toISOString().slice(0, 10)}: ${machine}.
 

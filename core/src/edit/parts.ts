@@ -41,7 +41,7 @@ export function setRange(project: Project, range: Partial<Range>): Project {
 
 /** Puts a part one place before or after its neighbour under the same parent: the order of the rows. */
 export function reorderPart(project: Project, id: string, by: -1 | 1): Project {
-  const at = project.parts.findIndex((part) => part.id === id);
+  const at = placeOfId(project.parts, id);
   const part = project.parts[at];
   if (!part) return project;
   const siblings = project.parts.flatMap(({ parent }, i) => (parent === part.parent ? [i] : []));

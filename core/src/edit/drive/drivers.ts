@@ -54,7 +54,7 @@ export function removeDriver(project: Project, id: string): Project {
 
 /** Puts a driver one place earlier or later among those of its channel: each acts on what the one before left. */
 export function moveDriver(project: Project, id: string, by: -1 | 1): Project {
-  const at = project.drivers.findIndex((each) => each.id === id);
+  const at = placeOfId(project.drivers, id);
   const target = project.drivers[at]?.target;
   const places = project.drivers.flatMap((each, i) => (each.target === target ? [i] : []));
   const other = places[places.indexOf(at) + by];

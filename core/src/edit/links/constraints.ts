@@ -50,7 +50,7 @@ export function removeConstraint(project: Project, id: string): Project {
 
 /** Puts a constraint one place earlier or later among those of its part: each acts on what the one before left. */
 export function moveConstraint(project: Project, id: string, by: -1 | 1): Project {
-  const at = project.constraints.findIndex((each) => each.id === id);
+  const at = placeOfId(project.constraints, id);
   const part = project.constraints[at]?.part;
   const places = project.constraints.flatMap((each, i) => (each.part === part ? [i] : []));
   const other = places[places.indexOf(at) + by];

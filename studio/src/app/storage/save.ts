@@ -138,7 +138,8 @@ async function write(
     if (blob) work.push(blobs.put(blob[1], [id, blob[0]]));
     const stored = { project: id, key: piece.key, value: textOf(piece.key, value) };
     // Where one of thousands fails, the transaction says so. At the end of a slice the page has a turn; it goes on when that piece is there.
-    if (inSlices && i % PIECES_A_SLICE === PIECES_A_SLICE - 1) await pieces.put(stored);
+    if (inSlices && i % PIECES_A_SLICE === PIECES_A_SLICE - 1)
+      await Promise.all([...work.splice(0), pieces.put(stored)]);
     else unwrap(pieces).put(stored);
   }
   work.push(...removed.map((key) => pieces.delete([id, key])));

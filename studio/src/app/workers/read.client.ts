@@ -21,14 +21,15 @@ export function runReadProject(
   );
 }
 
-/** Reads a model in a worker, and hashes it in another. */
+/** Reads a model in a worker, and hashes it in another where its bytes are kept as they are. */
 export function runReadModel(model: ModelBytes, progress: (share: number) => void): WorkerRun<ModelRead> {
-  const hash = runHash(model.bytes);
-  // Where that worker breaks, the reading one does it.
-  const hashed = hash.result.catch(() => null);
-  const sha256 = async () => (await hashed) ?? Promise.reject(new Error('not found elsewhere'));
+  let hash: WorkerRun<string> | null = null;
+  const sha256 = async () => {
+    hash = runHash(model.bytes);
+    return (await hash.result) ?? Promise.reject(new Error('given up'));
+  };
   const { result, cancel } = runInWorker<ReadApi, ModelRead>(readSpare.take(), (api) =>
     api.model(model, proxy(progress), proxy(sha256)),
   );
-  return { result: result.finally(hash.cancel), cancel };
+  return { result: result.finally(() => hash?.cancel()), cancel };
 }

@@ -1,4 +1,4 @@
-import { activeClip, curvesByChannel, splitChannel, type Part, type Project } from '@kaizen/core';
+import { curvesByChannel, type Part, type Project } from '@kaizen/core';
 import type { BenchState } from '../../state/bench';
 import { namesOf } from './rows';
 
@@ -25,14 +25,8 @@ function meantChannels(
   if (bench.only !== null && lives(bench.only)) return [bench.only];
   const chosen = bench.channels.filter(lives);
   if (chosen.length > 0) return chosen;
-  // Of thousands of parts most may have nothing that lives.
-  const keyed = activeClip(project)?.curves.map(({ channel }) => channel) ?? [];
-  const living = new Set([...keyed, ...driven].map((channel) => splitChannel(channel).part));
   const of = (parts: readonly Part[]) =>
-    parts
-      .filter(({ id }) => living.has(id))
-      .flatMap((part) => namesOf(part).map(({ id }) => id))
-      .filter(lives);
+    parts.flatMap((part) => namesOf(part).map(({ id }) => id)).filter(lives);
   const picked = new Set(bench.parts);
   const ofParts = of(project.parts.filter(({ id }) => picked.has(id)));
   if (ofParts.length > 0) return ofParts;

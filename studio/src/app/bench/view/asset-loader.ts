@@ -60,6 +60,12 @@ function load(bytes: Uint8Array | null): Loaded {
   return {
     json,
     plain: new PlainMeshes(json, glb.bin),
-    gltf: () => (gltf ??= new GLTFLoader().parseAsync(bytes.slice().buffer, '')),
+    gltf: () => {
+      gltf ??= new GLTFLoader().parseAsync(bytes.slice().buffer, '').catch((error: unknown) => {
+        gltf = null;
+        throw error;
+      });
+      return gltf;
+    },
   };
 }

@@ -68,9 +68,9 @@ const CHOSEN = ATTRIBUTES.glow.from + 3;
 export class SolidBatch {
   private readonly slots: Slot[] = [];
   private readonly meshes: Mesh<InstancedBufferGeometry, ShaderMaterial>[] = [];
-  private capacity = 0;
-  private numbers = new Float32Array(0);
-  private buffer = new InstancedInterleavedBuffer(this.numbers, STRIDE);
+  private capacity = 1;
+  private numbers = new Float32Array(STRIDE);
+  private buffer = bufferOf(this.numbers);
 
   constructor(
     readonly drawn: Drawn,
@@ -180,11 +180,11 @@ export class SolidBatch {
   }
 
   private grow(): void {
-    this.capacity = Math.max(1, this.capacity * 2);
+    this.capacity *= 2;
     const numbers = new Float32Array(this.capacity * STRIDE);
     numbers.set(this.numbers);
     this.numbers = numbers;
-    this.buffer = new InstancedInterleavedBuffer(numbers, STRIDE).setUsage(DynamicDrawUsage);
+    this.buffer = bufferOf(numbers);
     for (const { geometry } of this.meshes) {
       geometry.dispose();
       this.layNumbers(geometry);
@@ -199,6 +199,10 @@ export class SolidBatch {
   private resize(): void {
     for (const { geometry } of this.meshes) geometry.instanceCount = this.slots.length;
   }
+}
+
+function bufferOf(numbers: Float32Array): InstancedInterleavedBuffer {
+  return new InstancedInterleavedBuffer(numbers, STRIDE).setUsage(DynamicDrawUsage);
 }
 
 /** Has a geometry drawn by the numbers of another one. */
