@@ -38,6 +38,16 @@ describe('what the browser keeps', () => {
     expect(await listKept(db)).toEqual([{ ...all.record, picture: all.picture }]);
   });
 
+  it('is not there at all where a big save is given up between its slices', async () => {
+    const db = await fresh();
+    const parts = Array.from({ length: 400 }, (_, i) => ({ ...project.parts[0]!, id: `part-${i}` }));
+    const giveUp = new AbortController();
+    const saving = save(db, me(), null, kept(snapshot({ ...project, parts })), null, giveUp.signal);
+    setTimeout(() => giveUp.abort());
+    await expect(saving).rejects.toThrow();
+    expect([await db.count('pieces'), await db.count('heads')]).toEqual([0, 0]);
+  });
+
   it('is written by pieces: after an edit of one curve only that curve, after a choice only the Bench', async () => {
     const db = await fresh();
     const first = kept(snapshot(project));
