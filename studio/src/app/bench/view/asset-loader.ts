@@ -1,4 +1,4 @@
-import type { Mesh, MeshStandardMaterial, Object3D, SkinnedMesh } from 'three';
+import { FrontSide, type Mesh, type MeshStandardMaterial, type Object3D, type SkinnedMesh } from 'three';
 import { GLTFLoader, type GLTF } from 'three/examples/jsm/loaders/GLTFLoader.js';
 import { findAssetNode, readGlb, type Asset, type GltfJson } from '@kaizen/core';
 import { PlainMeshes, type AssetMesh } from './plain-meshes';
@@ -37,11 +37,12 @@ export async function assetMeshes(
     const mesh = object as Mesh;
     if (!mesh.isMesh) return [];
     const { geometry } = mesh;
-    const { color, map } = mesh.material as MeshStandardMaterial;
+    const { color, map, side } = mesh.material as MeshStandardMaterial;
     // A picture may lie on the triangles by another set of places than the first.
     const places = map && map.channel > 0 ? geometry.getAttribute(`uv${map.channel}`) : undefined;
     if (places) geometry.setAttribute('uv', places);
-    return [{ geometry, color: color.clone(), map, skin: skinOf(mesh as SkinnedMesh) }];
+    const skin = skinOf(mesh as SkinnedMesh);
+    return [{ geometry, color: color.clone(), map, skin, oneSided: side === FrontSide }];
   });
 }
 

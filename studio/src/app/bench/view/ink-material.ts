@@ -5,6 +5,7 @@ import {
   Matrix3,
   type Matrix4,
   ShaderMaterial,
+  type Side,
   type Vector2,
   type Vector3,
   type Texture,
@@ -45,9 +46,13 @@ const PLACE_ON_PICTURE = `
  * Flat fills in three tones by the light, no gradient: what a technical drawing on paper has. What is smooth or of metal has one
  * flat highlight more, what is see-through is stippled.
  */
-export function fillMaterial({ dim, light, direct }: Inks, map: Texture | null = null): ShaderMaterial {
+export function fillMaterial(
+  { dim, light, direct }: Inks,
+  map: Texture | null = null,
+  side: Side = DoubleSide,
+): ShaderMaterial {
   return new ShaderMaterial({
-    side: DoubleSide,
+    side,
     polygonOffset: true,
     polygonOffsetFactor: 1,
     polygonOffsetUnits: 1,

@@ -10,12 +10,15 @@ import {
 } from 'three';
 import type { GltfJson, GltfPrimitive, ModelSkin } from '@kaizen/core';
 
-/** A mesh of a model: its triangles, the colour and the picture on them. */
+type GltfMaterial = NonNullable<GltfJson['materials']>[number];
+
+/** A mesh of a model: its triangles, the colour and the picture on them; `oneSided`: its file shows no backs of them. */
 export interface AssetMesh {
   readonly geometry: BufferGeometry;
   readonly color: Color;
   readonly map: Texture | null;
   readonly skin: ModelSkin | null;
+  readonly oneSided: boolean;
 }
 
 /** What glTF's numbers of component types stand for. */
@@ -71,9 +74,10 @@ export class PlainMeshes {
   private mesh(index: number): readonly AssetMesh[] | null {
     const meshes: AssetMesh[] = [];
     for (const primitive of this.json.meshes![index]!.primitives) {
-      const [geometry, color] = [this.geometry(primitive), this.color(primitive)];
+      const material = primitive.material === undefined ? {} : this.json.materials![primitive.material]!;
+      const [geometry, color] = [this.geometry(primitive), plainColor(material)];
       if (!geometry || !color) return null;
-      meshes.push({ geometry, color, map: null, skin: null });
+      meshes.push({ geometry, color, map: null, skin: null, oneSided: material.doubleSided !== true });
     }
     return meshes;
   }
@@ -89,13 +93,6 @@ export class PlainMeshes {
     geometry.boundingBox = boundsOf(position);
     geometry.boundingSphere = geometry.boundingBox.getBoundingSphere(new Sphere());
     return index instanceof BufferAttribute ? geometry.setIndex(index) : geometry;
-  }
-
-  /** A primitive's colour; null where a picture lies on it or an extension has a say. */
-  private color({ material: index }: GltfPrimitive): Color | null {
-    const material = index === undefined ? {} : this.json.materials![index]!;
-    const { baseColorFactor = WHITE, baseColorTexture } = material.pbrMetallicRoughness ?? {};
-    return baseColorTexture || material.extensions ? null : new Color().fromArray(baseColorFactor);
   }
 
   /** Numbers of an accessor as they lie in the file; null where they are packed in another way, undefined where none are named. */
@@ -127,6 +124,12 @@ export class PlainMeshes {
       this.rows.set(key, (rows = new InterleavedBuffer(array((count * stride) / bytes), stride / bytes)));
     return new InterleavedBufferAttribute(rows, size, (byteOffset - row) / bytes);
   }
+}
+
+/** A material's colour; null where a picture lies on it or an extension has a say. */
+function plainColor({ pbrMetallicRoughness, extensions }: GltfMaterial): Color | null {
+  const { baseColorFactor = WHITE, baseColorTexture } = pbrMetallicRoughness ?? {};
+  return baseColorTexture || extensions ? null : new Color().fromArray(baseColorFactor);
 }
 
 /** The box around some points. As three.js has it, but not number by number through the attribute: a model has a million. */

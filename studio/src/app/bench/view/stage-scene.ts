@@ -34,11 +34,15 @@ import { partOnRay, type PartHit } from './part-on-ray';
 import { deformedSolid, type DeformedSolid } from './solids/deformed-solid';
 import { bends, ModelSolid } from './solids/model-solid';
 import { Solids } from './solids/solids';
+import { RoughPass } from './rough-pass';
 import { Seen } from './seen';
 import { DRAWN, surroundingsAt } from './surroundings';
 import { TrailObject, type Bead } from './trail';
 import type { DrawnSoFar } from './view-screen';
+import { drawsWithoutCard } from './without-card';
 
+/** The corners of the picture lie within so many times the distance from which on a camera draws, however wide its lens is. */
+const NEAR = 4;
 /** How bright things are under a sky without light. */
 const DARKEST = 0.4;
 
@@ -66,6 +70,8 @@ export class StageScene {
   private readonly solids: Solids;
   readonly seen = new Seen();
   private depth: DepthPass | null = null;
+  private rough: RoughPass | null = null;
+  private readonly slow: boolean;
   private surroundings = DRAWN;
   private lit = '';
   private parts: readonly Part[] = [];
@@ -90,6 +96,7 @@ export class StageScene {
   ) {
     this.solids = new Solids(this.inks, (mesh) => this.firstLook.after(() => prepareMesh(mesh)), this.edges);
     this.renderer = new WebGLRenderer({ canvas, antialias: true, preserveDrawingBuffer: true });
+    this.slow = drawsWithoutCard(this.renderer.getContext() as WebGL2RenderingContext);
     this.renderer.setPixelRatio(Math.min(2, devicePixelRatio));
     this.scene.matrixWorldAutoUpdate = false;
     this.lines.matrixWorldAutoUpdate = false;
@@ -236,13 +243,14 @@ export class StageScene {
   /** A model's meshes arrive late: a part that went or was changed meanwhile takes none. */
   private addMeshes(drawn: DrawnPart, meshes: readonly AssetMesh[]): void {
     if (this.drawn.get(drawn.part.id) !== drawn) return;
-    for (const [i, { geometry, color, map, skin }] of meshes.entries()) {
+    for (const [i, mesh] of meshes.entries()) {
+      const { geometry, color, map, skin } = mesh;
       const { part } = drawn;
       if (part.kind === 'mesh' && bends(part, geometry, skin)) {
         const bending = new ModelSolid(part, geometry, skin);
         drawn.bending.push(bending);
         drawn.solids.push(this.solids.addBending(part.id, i, bending, map));
-      } else drawn.solids.push(this.solids.addMesh(part.id, geometry, map));
+      } else drawn.solids.push(this.solids.addMesh(part.id, mesh));
       drawn.ownLooks.push([color.r, color.g, color.b, 1, 0, 0, 0, 0.8, 0]);
     }
     for (const [i, { batch, slot }] of drawn.solids.entries()) {
@@ -361,9 +369,13 @@ export class StageScene {
       this.renderer.setSize(width, height, false);
     this.ground.follow(target, camera.position.distanceTo(target), this.floor);
     place(this.ground.mesh);
-    // A model is seen first by its faces alone: without a card each time its triangles are drawn once more takes as long again.
-    this.solids.shadows.visible = this.surroundings.up && this.edges.isOver;
+    // A model is seen first by its faces alone, without a card also roughly: each time its triangles are drawn once more, and to smooth
+    // their borders, takes as long again.
+    const isFirst = !this.edges.isOver;
+    this.solids.shadows.visible = this.surroundings.up && !isFirst;
+    this.solids.seenFrom(camera.getWorldPosition(new Vector3()), NEAR * camera.near);
     if (lens) (this.depth ??= new DepthPass()).draw(this.renderer, this.scene, camera, lens);
+    else if (isFirst && this.slow) (this.rough ??= new RoughPass()).draw(this.renderer, this.scene, camera);
     else this.renderer.render(this.scene, camera);
   }
 
@@ -372,6 +384,7 @@ export class StageScene {
     this.drawn.clear();
     this.solids.dispose();
     this.depth?.dispose();
+    this.rough?.dispose();
     this.renderer.dispose();
   }
 }

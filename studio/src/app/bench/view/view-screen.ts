@@ -1,4 +1,5 @@
 import type { WebGLRenderer } from 'three';
+import { drawsWithoutCard } from './without-card';
 
 /** How often it is looked whether a drawing is finished, in milliseconds. */
 const LOOK_EVERY = 4;
@@ -127,11 +128,4 @@ export class ViewScreen {
     this.seen(soFar);
     if (soFar === 'faces') shown.dataset['state'] = soFar;
   }
-}
-
-/** Whether the processor draws, by the name that the renderer gives itself. */
-function drawsWithoutCard(gl: WebGL2RenderingContext): boolean {
-  const names = gl.getExtension('WEBGL_debug_renderer_info');
-  const name = String(gl.getParameter(names?.UNMASKED_RENDERER_WEBGL ?? gl.RENDERER));
-  return /swiftshader|llvmpipe|softpipe|software|basic render/i.test(name);
 }

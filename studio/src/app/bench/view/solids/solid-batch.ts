@@ -3,22 +3,35 @@ import {
   InstancedBufferGeometry,
   InstancedInterleavedBuffer,
   InterleavedBufferAttribute,
+  Matrix4,
   Mesh,
+  Sphere,
   type BufferGeometry,
   type Object3D,
   type ShaderMaterial,
+  type Vector3,
 } from 'three';
 
-/** A shape as it is drawn: its triangles, and its edges as quads, which come later where `whole` says when. */
+/**
+ * A shape as it is drawn: its triangles, and its edges as quads, which come later where `whole` says when. `oneSided`: from outside no
+ * back of its faces is ever seen, or its file says that none is shown.
+ */
 export interface Drawn {
   readonly solid: BufferGeometry;
   readonly edges: BufferGeometry;
   readonly whole?: Promise<void>;
+  readonly oneSided?: boolean;
+}
+
+/** Fills of faces seen from both sides, and from outside only. */
+export interface Fills {
+  readonly both: ShaderMaterial;
+  readonly outside: ShaderMaterial;
 }
 
 /** The materials of a batch: fills, lines, and the flat shadow on the floor of a mesh that is closed or not. */
 export interface BatchMaterials {
-  readonly fill: ShaderMaterial;
+  readonly fill: Fills;
   readonly lines: ShaderMaterial;
   readonly shadow: { readonly closed: ShaderMaterial; readonly open: ShaderMaterial };
 }
@@ -60,6 +73,7 @@ const ATTRIBUTES = {
 } as const;
 const STRIDE = 26;
 const CHOSEN = ATTRIBUTES.glow.from + 3;
+const OPACITY = ATTRIBUTES.tone.from + 3;
 
 /**
  * All things of one shape, drawn together: three draw calls however many there are. What stands still costs a comparison and
@@ -71,6 +85,8 @@ export class SolidBatch {
   private capacity = 1;
   private numbers = new Float32Array(STRIDE);
   private buffer = bufferOf(this.numbers);
+  private readonly fill: Mesh<InstancedBufferGeometry, ShaderMaterial>;
+  private oneSided: boolean;
 
   constructor(
     readonly drawn: Drawn,
@@ -78,15 +94,21 @@ export class SolidBatch {
     private readonly into: BatchPlace,
   ) {
     if (!drawn.solid.boundingSphere) drawn.solid.computeBoundingSphere();
-    into.solids.add(this.instanced(drawn.solid, materials.fill));
+    this.oneSided = drawn.oneSided === true;
+    this.fill = this.instanced(drawn.solid, materials.fill.both);
+    into.solids.add(this.fill);
     this.takeEdges();
   }
 
-  /** Takes over the edges that its shape has now; until it has some, neither lines nor a shadow are drawn. */
+  /**
+   * Takes over the edges that its shape has now; until it has some, neither lines nor a shadow are drawn. What is whole shows the backs of
+   * its faces too, whatever its file says: a hand turns it about.
+   */
   takeEdges(): void {
     const { drawn, materials, into } = this;
-    const { edges, solid } = drawn;
+    const { edges, solid, whole } = drawn;
     if (edges.getIndex() === null) return;
+    if (whole) this.oneSided = false;
     const lines = this.instanced(edges, materials.lines);
     lines.geometry.boundingSphere = solid.boundingSphere;
     into.solids.add(lines);
@@ -159,6 +181,25 @@ export class SolidBatch {
     this.write(at, CHOSEN, chosen ? 1 : 0);
   }
 
+  /**
+   * Leaves out the backs of faces where none can be seen from a place: they are half of the work of drawing. They are seen of what is
+   * mirrored or see-through, and where the place lies within a thing or nearer to it than `near`.
+   */
+  seenFrom(eye: Vector3, near: number): void {
+    const { both, outside } = this.materials.fill;
+    this.fill.material =
+      this.oneSided && !this.slots.some(({ at }) => this.showsBacks(at, eye, near)) ? outside : both;
+  }
+
+  private showsBacks(at: number, eye: Vector3, near: number): boolean {
+    const { numbers } = this;
+    if (numbers[at * STRIDE + OPACITY]! < 1) return true;
+    placed.fromArray(numbers, at * STRIDE);
+    if (placed.determinant() < 0) return true;
+    around.copy(this.drawn.solid.boundingSphere!).applyMatrix4(placed);
+    return around.distanceToPoint(eye) < near;
+  }
+
   dispose(): void {
     for (const mesh of this.meshes) {
       mesh.geometry.dispose();
@@ -200,6 +241,9 @@ export class SolidBatch {
     for (const { geometry } of this.meshes) geometry.instanceCount = this.slots.length;
   }
 }
+
+const placed = new Matrix4();
+const around = new Sphere();
 
 function bufferOf(numbers: Float32Array): InstancedInterleavedBuffer {
   return new InstancedInterleavedBuffer(numbers, STRIDE).setUsage(DynamicDrawUsage);

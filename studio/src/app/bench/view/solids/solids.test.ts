@@ -3,6 +3,8 @@ import {
   BufferAttribute,
   BufferGeometry,
   Color,
+  DoubleSide,
+  FrontSide,
   Matrix4,
   Ray,
   Texture,
@@ -12,6 +14,8 @@ import {
   type InterleavedBufferAttribute,
   type Matrix3,
   type Mesh,
+  type ShaderMaterial,
+  type Side,
 } from 'three';
 import { shapeMesh, type Geometry } from '@kaizen/core';
 import type { MeshNumbers, PreparedMesh } from '../../../workers/mesh-api';
@@ -19,6 +23,7 @@ import { preparedMesh } from '../../../workers/mesh-work';
 import { rayOnSolid } from './ray-on-solid';
 import { fillMaterial, type Inks } from '../ink-material';
 import { creaseLines, edgeQuads } from './edge-quads';
+import type { Look, Slot, SolidBatch } from './solid-batch';
 import { Solids, shapeGeometry } from './solids';
 
 const box: Geometry = { shape: 'box', size: [1, 2, 3] };
@@ -37,6 +42,22 @@ const awaited = { await: () => undefined, arrived: () => undefined };
 const solidsOf = () => new Solids(inks, (mesh) => Promise.resolve(preparedMesh(mesh.numbers())), awaited);
 const edgesOf = (quads: BufferGeometry) => quads.getAttribute('position').count / 4;
 const creases = (quads: BufferGeometry) => creaseLines(quads).getAttribute('position').count / 2;
+
+const FAR = new Vector3(0, 0, 50);
+/** How the faces of the first drawing are drawn when they are seen from a place. */
+function sideOf(solids: Solids, eye: Vector3): Side {
+  solids.seenFrom(eye, 0.2);
+  return (solids.group.children[0] as Mesh<InstancedBufferGeometry, ShaderMaterial>).material.side;
+}
+function shown(
+  batch: SolidBatch,
+  slot: Slot,
+  look: Look = [1, 1, 1, 1, 0, 0, 0, 1, 0],
+  at = new Matrix4(),
+): void {
+  batch.place(slot, at.elements);
+  batch.look(slot, look);
+}
 
 describe('the edges of a mesh as quads', () => {
   it('of a box are its twelve, all creases, the diagonals of its faces left out', () => {
@@ -150,17 +171,85 @@ describe('solids', () => {
     const geometry = new BufferGeometry();
     geometry.setAttribute('position', new BufferAttribute(Float32Array.from(positions), 3));
     geometry.setIndex(Array.from(indices));
-    const { batch } = solids.addMesh('a', geometry, null);
-    expect(solids.addMesh('b', geometry, null).batch).toBe(batch);
+    const mesh = { geometry, map: null, oneSided: true };
+    const { batch, slot } = solids.addMesh('a', mesh);
+    const other = solids.addMesh('b', mesh);
+    expect(other.batch).toBe(batch);
     const ray = new Ray(new Vector3(0, 0, 5), new Vector3(0, 0, -1));
     const there = Float64Array.from(new Matrix4().elements);
     const drawings = () => solids.group.children.length + solids.shadows.children.length;
     expect([told, drawings(), rayOnSolid(batch.drawn.solid, there, ray)]).toEqual([['awaited'], 1, null]);
+    for (const each of [slot, other.slot]) shown(batch, each);
+    expect(sideOf(solids, FAR)).toBe(FrontSide);
     find(preparedMesh(asked!));
     await batch.drawn.whole;
     const lines = solids.group.children[1] as Mesh<InstancedBufferGeometry>;
     expect([told, drawings(), edgesOf(lines.geometry)]).toEqual([['awaited', 'arrived'], 3, 12]);
     expect(lines.geometry.instanceCount).toBe(2);
     expect(rayOnSolid(batch.drawn.solid, there, ray)?.distance).toBe(4.5);
+    expect(sideOf(solids, FAR)).toBe(DoubleSide);
+  });
+});
+
+describe('the backs of faces', () => {
+  const opaque: Look = [1, 1, 1, 1, 0, 0, 0, 1, 0];
+  const moved = new Matrix4().makeTranslation(3, 0, 0);
+
+  it('of closed shapes are left out where none can be seen', () => {
+    const solids = solidsOf();
+    const { batch, slot } = solids.addShape('a', box);
+    shown(batch, slot, opaque, moved);
+    expect(sideOf(solids, FAR)).toBe(FrontSide);
+  });
+
+  it.each<[string, Look, Matrix4, Vector3, Geometry]>([
+    [
+      'a hand drew the outline, either way round',
+      opaque,
+      moved,
+      FAR,
+      {
+        shape: 'extrude',
+        outline: [
+          [0, 0],
+          [0, 1],
+          [1, 0],
+        ],
+        depth: 1,
+      },
+    ],
+    ['the shape is open', opaque, moved, FAR, { shape: 'plane', size: [1, 1] }],
+    ['it is see-through', [1, 1, 1, 0.5, 0, 0, 0, 1, 0], moved, FAR, box],
+    ['it is mirrored', opaque, new Matrix4().makeScale(-1, 1, 1), FAR, box],
+    ['the eye is within it', opaque, moved, new Vector3(3, 0.2, 0), box],
+    [
+      'the eye is within it as it is sized',
+      opaque,
+      new Matrix4().makeScale(1, 9, 1),
+      new Vector3(0, 8, 0),
+      box,
+    ],
+  ])('are drawn where %s', (_, look, matrix, eye, shape) => {
+    const solids = solidsOf();
+    const { batch, slot } = solids.addShape('a', shape as typeof box);
+    const other = solids.addShape('b', shape as typeof box);
+    shown(batch, other.slot);
+    shown(batch, slot, look, matrix);
+    expect(sideOf(solids, eye)).toBe(DoubleSide);
+  });
+
+  it.each<Geometry>([
+    box,
+    { shape: 'sphere', radius: 1 },
+    { shape: 'cylinder', radius: 1, height: 2 },
+    { shape: 'gear', teeth: 12, module: 0.1, width: 0.2, bore: 0.2 },
+    { shape: 'torus', radius: 1, tube: 0.2 },
+  ])('lie inside: each closed shape’s faces turn outwards ($shape)', (shape) => {
+    const { positions, indices } = shapeMesh(shape);
+    const corner = (i: number) => new Vector3().fromArray(positions, indices[i]! * 3);
+    let volume = 0;
+    for (let i = 0; i < indices.length; i += 3)
+      volume += corner(i).dot(corner(i + 1).cross(corner(i + 2))) / 6;
+    expect(volume).toBeGreaterThan(0);
   });
 });

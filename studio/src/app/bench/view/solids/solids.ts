@@ -1,14 +1,23 @@
-import { BufferAttribute, BufferGeometry, Group, type ShaderMaterial, type Texture } from 'three';
+import {
+  BufferAttribute,
+  BufferGeometry,
+  FrontSide,
+  Group,
+  type ShaderMaterial,
+  type Texture,
+  type Vector3,
+} from 'three';
 import { shapeMesh, type Geometry } from '@kaizen/core';
 import { edgeMaterial, fillMaterial, shadowMaterial, type Inks } from '../ink-material';
 import type { DeformedSolid } from './deformed-solid';
 import type { Arrivals } from '../arrivals';
+import type { AssetMesh } from '../plain-meshes';
 import type { PreparedMesh, WaitingMesh } from '../../../workers/mesh-api';
 import { edgeQuads, indicesOf, layEdges } from './edge-quads';
 import type { ModelSolid } from './model-solid';
 import { numbersOf } from './numbers-of';
 import { takeTree } from './ray-on-solid';
-import { SolidBatch, type Drawn, type Slot } from './solid-batch';
+import { SolidBatch, type Drawn, type Fills, type Slot } from './solid-batch';
 
 /** One solid of a part: its batch and its place in it. */
 export interface Solid {
@@ -17,6 +26,8 @@ export interface Solid {
 }
 
 type Shape = Exclude<Geometry, { shape: 'asset' }>;
+/** What of a model's mesh is drawn. */
+type SolidMesh = Pick<AssetMesh, 'geometry' | 'map' | 'oneSided'>;
 
 /** The solids of all parts, those of one shape together. A shape is one by what it says, not by which object says it. */
 export class Solids {
@@ -25,8 +36,8 @@ export class Solids {
   private readonly batches = new Map<string, SolidBatch>();
   private readonly lines: ShaderMaterial;
   private readonly shadow: { readonly closed: ShaderMaterial; readonly open: ShaderMaterial };
-  private readonly plainFill: ShaderMaterial;
-  private readonly pictureFills = new Map<Texture, ShaderMaterial>();
+  private readonly plainFill: Fills;
+  private readonly pictureFills = new Map<Texture, Fills>();
 
   constructor(
     private readonly inks: Inks,
@@ -37,14 +48,15 @@ export class Solids {
   ) {
     this.lines = edgeMaterial(inks);
     this.shadow = { closed: shadowMaterial(inks, true), open: shadowMaterial(inks, false) };
-    this.plainFill = fillMaterial(inks);
+    this.plainFill = fills(inks, null);
   }
 
   addShape(part: string, geometry: Shape): Solid {
     const key = JSON.stringify(geometry);
     const make = () => {
       const solid = withNormals(shapeGeometry(geometry));
-      return { solid, edges: edgeQuads(solid) };
+      const edges = edgeQuads(solid);
+      return { solid, edges, oneSided: edges.userData['closed'] === true && !isDrawnByHand(geometry) };
     };
     return this.put(part, key, () => once(key, make), null);
   }
@@ -60,9 +72,9 @@ export class Solids {
   }
 
   /** A mesh of a model: shown at once, its edges as soon as they are found. */
-  addMesh(part: string, geometry: BufferGeometry, map: Texture | null): Solid {
-    const key = `${geometry.uuid} ${map?.uuid ?? ''}`;
-    const solid = this.put(part, key, () => once(key, () => this.drawnLater(geometry)), map);
+  addMesh(part: string, { geometry, map, oneSided }: SolidMesh): Solid {
+    const key = `${geometry.uuid} ${map?.uuid ?? ''} ${oneSided}`;
+    const solid = this.put(part, key, () => once(key, () => this.drawnLater(geometry, oneSided)), map);
     const { batch } = solid;
     const { whole } = batch.drawn;
     if (batch.size > 1 || !whole) return solid;
@@ -74,7 +86,7 @@ export class Solids {
     return solid;
   }
 
-  private drawnLater(geometry: BufferGeometry): Drawn {
+  private drawnLater(geometry: BufferGeometry, oneSided: boolean): Drawn {
     const solid = withNormals(geometry);
     const edges = new BufferGeometry();
     solid.userData['awaited'] = true;
@@ -88,7 +100,7 @@ export class Solids {
       takeTree(solid, prepared.tree);
       delete solid.userData['awaited'];
     });
-    return { solid, edges, whole };
+    return { solid, edges, whole, oneSided };
   }
 
   private put(part: string, key: string, make: () => Drawn, map: Texture | null): Solid {
@@ -106,6 +118,11 @@ export class Solids {
     return { batch, slot: batch.add(part) };
   }
 
+  /** Called before a camera draws, with its place and how near to it things are still drawn. */
+  seenFrom(eye: Vector3, near: number): void {
+    for (const batch of this.batches.values()) batch.seenFrom(eye, near);
+  }
+
   remove({ batch, slot }: Solid): void {
     batch.remove(slot);
     if (batch.size > 0) return;
@@ -118,18 +135,26 @@ export class Solids {
     const materials = [
       this.lines,
       ...Object.values(this.shadow),
-      this.plainFill,
-      ...this.pictureFills.values(),
+      ...[this.plainFill, ...this.pictureFills.values()].flatMap(({ both, outside }) => [both, outside]),
     ];
     for (const material of materials) material.dispose();
   }
 
-  private fillWith(map: Texture | null): ShaderMaterial {
+  private fillWith(map: Texture | null): Fills {
     if (!map) return this.plainFill;
     let fill = this.pictureFills.get(map);
-    if (!fill) this.pictureFills.set(map, (fill = fillMaterial(this.inks, map)));
+    if (!fill) this.pictureFills.set(map, (fill = fills(this.inks, map)));
     return fill;
   }
+}
+
+function fills(inks: Inks, map: Texture | null): Fills {
+  return { both: fillMaterial(inks, map), outside: fillMaterial(inks, map, FrontSide) };
+}
+
+/** Whether a hand draws the shape's outline: its faces turn outwards or inwards as that goes round. */
+function isDrawnByHand(geometry: Shape): boolean {
+  return 'outline' in geometry || 'profile' in geometry;
 }
 
 /** Shapes made last, so that a part taken away and put back, or opened again, is not cut anew. */
