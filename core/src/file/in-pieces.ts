@@ -19,8 +19,8 @@ const PARTS_A_PIECE = 400;
 
 type Fields = Readonly<Record<string, unknown>>;
 
-/** Cuts a document in which `checkDocument` finds nothing wrong into pieces. */
-export function* documentPieces(document: Fields): Generator<DocumentPiece> {
+/** The pieces of a document in which `checkDocument` finds nothing wrong, in order; each is cut when it is asked for. */
+export function documentPieces(document: Fields): readonly (() => DocumentPiece)[] {
   const parts = listIn(document, 'parts');
   const clips = listIn(document, 'clips') as readonly Fields[];
   const head = {
@@ -30,9 +30,9 @@ export function* documentPieces(document: Fields): Generator<DocumentPiece> {
       ? { clips: clips.map((clip) => ('curves' in clip ? { ...clip, curves: [] } : clip)) }
       : {}),
   };
-  yield { kind: 'head', text: JSON.stringify(head) };
+  const pieces: (() => DocumentPiece)[] = [() => ({ kind: 'head', text: JSON.stringify(head) })];
   for (let i = 0; i < parts.length; i += PARTS_A_PIECE)
-    yield { kind: 'parts', text: JSON.stringify(parts.slice(i, i + PARTS_A_PIECE)) };
+    pieces.push(() => ({ kind: 'parts', text: JSON.stringify(parts.slice(i, i + PARTS_A_PIECE)) }));
   for (const [clip, fields] of clips.entries()) {
     const curves = listIn(fields, 'curves') as readonly Fields[];
     let from = 0;
@@ -40,11 +40,13 @@ export function* documentPieces(document: Fields): Generator<DocumentPiece> {
     for (const [i, curve] of curves.entries()) {
       keys += listIn(curve, 'keys').length + 1;
       if (keys < KEYS_A_PIECE && i < curves.length - 1) continue;
-      yield { kind: 'curves', clip, ...withoutNumbers(curves.slice(from, i + 1)) };
+      const some = curves.slice(from, i + 1);
+      pieces.push(() => ({ kind: 'curves', clip, ...withoutNumbers(some) }));
       from = i + 1;
       keys = 0;
     }
   }
+  return pieces;
 }
 
 /**

@@ -12,6 +12,7 @@ import { BenchCommands } from './bench-commands';
 import { CaptureBarComponent } from './posing/capture-bar.component';
 import { ChartComponent } from './chart/chart.component';
 import { ChartHalves } from './chart/chart-halves';
+import { ChartModel } from './plot/chart-model';
 import { LowerHalfDirective } from './chart/lower-half.directive';
 import { FilterRowComponent } from './chart/filter-row.component';
 import { PickBannerComponent } from './links/pick-banner.component';
@@ -199,6 +200,8 @@ export class BenchComponent {
     const turns = inject(Turns);
     turns.take(() => stage.program());
     turns.take(() => stage.now());
+    const model = inject(ChartModel);
+    turns.take(() => model.rows());
     const [sounds, view] = [inject(SoundShelf), inject(ViewControl)];
     const leave = inject(OpenBench).enter({
       takeSound: (name, bytes) => sounds.take(name, bytes),

@@ -18,8 +18,11 @@ export class Turns {
   private readonly waiting: (() => void)[] = [];
   private readonly last: (() => void)[] = [];
   private going = false;
+  private shown = false;
 
-  /** Runs something after all that waits already; `last`: after all else, whatever comes meanwhile. */
+  /**
+   * Runs something after all that waits already; `last`: after all else, whatever comes meanwhile, and once that has been seen.
+   */
   take(run: () => void, last = false): void {
     (last ? this.last : this.waiting).push(run);
     if (!this.going) this.goOn();
@@ -27,11 +30,19 @@ export class Turns {
 
   private goOn(): void {
     this.going = true;
+    if (this.waiting.length > 0) this.shown = false;
+    else if (!this.shown) {
+      whenDrawn(() => {
+        this.shown = true;
+        this.goOn();
+      });
+      return;
+    }
     setTimeout(() => {
       const end = performance.now() + TASK;
       try {
         do this.next()?.();
-        while (this.left && performance.now() < end);
+        while (this.mayGoOn && performance.now() < end);
       } finally {
         this.going = false;
         if (this.left) this.goOn();
@@ -43,9 +54,27 @@ export class Turns {
     return this.waiting.shift() ?? this.last.shift();
   }
 
+  private get mayGoOn(): boolean {
+    return this.waiting.length > 0 || (this.shown && this.last.length > 0);
+  }
+
   private get left(): boolean {
     return this.waiting.length + this.last.length > 0;
   }
+}
+
+/**
+ * Calls back once the page as it is now was drawn, which is so when its frame after the next begins; where nothing is drawn, as in a tab out
+ * of sight, soon.
+ */
+function whenDrawn(run: () => void): void {
+  let done = false;
+  const once = () => {
+    if (!done) run();
+    done = true;
+  };
+  requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(once)));
+  setTimeout(once, 250);
 }
 
 /** `*kzInTurn` makes a part of a page after those that stand before it, in a task of its own where it takes long; `*kzInTurn="'last'"` after all. */

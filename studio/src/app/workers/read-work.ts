@@ -21,15 +21,14 @@ export const readWork: ReadApi = {
     const checked = kind === 'zip' ? fromZip(bytes) : fromText(new TextDecoder().decode(bytes));
     if (!checked.ok) return checked;
     await progress(HALF_WAY);
-    const pieces = [...documentPieces(checked.document)];
-    let taken: void | Promise<void> = undefined;
-    for (const [i, each] of pieces.entries()) {
-      const next = piece('numbers' in each ? transfer(each, [each.numbers.buffer]) : each);
-      await taken;
-      taken = next;
-      void progress(HALF_WAY + (1 - HALF_WAY) * ((i + 1) / pieces.length));
-    }
-    await taken;
+    const pieces = documentPieces(checked.document);
+    // The page takes a piece over while the next ones are cut.
+    const taken = pieces.map(async (cut, i) => {
+      const each = cut();
+      await piece('numbers' in each ? transfer(each, [each.numbers.buffer]) : each);
+      await progress(HALF_WAY + (1 - HALF_WAY) * ((i + 1) / pieces.length));
+    });
+    await Promise.all(taken);
     return transfer({ ok: true, bytes: checked.bytes }, buffersOf(checked.bytes));
   },
 

@@ -122,10 +122,11 @@ export class ChartComponent implements AfterViewInit {
   });
 
   constructor() {
-    effect(() => this.drawBase());
-    effect(() => this.drawOverlay());
+    // What fits comes first, so that nothing is drawn twice.
     this.fitWhenShownChanges();
     this.fitWhenKeysLeave();
+    effect(() => this.drawBase());
+    effect(() => this.drawOverlay());
   }
 
   ngAfterViewInit(): void {

@@ -1,6 +1,6 @@
 import { curvesByChannel, type Part, type Project } from '@kaizen/core';
 import type { BenchState } from '../../state/bench';
-import { namesOf } from './rows';
+import { namesOf } from './channel-names';
 
 /** The channels whose curves the plot shows: one alone, else the chosen ones, else those of the chosen parts, else all. */
 export function plottedChannels(

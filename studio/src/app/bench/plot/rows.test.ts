@@ -1,4 +1,6 @@
-import { newProject } from '@kaizen/core';
+import fc from 'fast-check';
+import { activeClip, deleteKeys, keyValues, newProject, type Project } from '@kaizen/core';
+import type { LooseEdit } from '../../state/document';
 import { quietGroups } from '../../open/quiet-groups';
 import { chartRows, type RowsQuery } from './rows';
 import { plottedChannels } from './plotted-channels';
@@ -6,6 +8,7 @@ import { chartProject, EVERY_ROW } from '../../testing/chart-project';
 
 const project = chartProject();
 const driven = new Set(['wheel/rotate.z']);
+const NO_LOOSE: readonly LooseEdit[] = [];
 const ids = (query: Partial<RowsQuery>, loose = []) =>
   chartRows(project, driven, loose, { ...EVERY_ROW, ...query }).map((row) => row.id);
 
@@ -90,6 +93,50 @@ describe('the Chart’s rows', () => {
     const loose = [{ channel: 'door/rotate.y', frame: 5, value: 30, was: 0 }];
     const rows = chartRows(project, driven, loose, EVERY_ROW);
     expect(rows.at(-1)).toMatchObject({ id: 'door/rotate.y', loose });
+  });
+});
+
+describe('rows that are asked for again', () => {
+  const channels = [
+    'wagon/translate.x',
+    'hook/translate.y',
+    'hook/rotate.x',
+    'door/scale.y',
+    'shed/translate.z',
+  ];
+  const curvesOf = (of: Project) => activeClip(of)!.curves;
+  const edit = fc.oneof(
+    fc
+      .record({ channel: fc.constantFrom(...channels), frame: fc.integer({ min: 0, max: 5 }) })
+      .map((key) => (of: Project) => keyValues(of, [{ ...key, value: 1 }])),
+    fc.constantFrom(...channels).map((channel) => (of: Project) => {
+      const keys = curvesOf(of).find((curve) => curve.channel === channel)?.keys ?? [];
+      return deleteKeys(
+        of,
+        keys.map(({ frame }) => ({ channel, frame })),
+      );
+    }),
+    fc.constant((of: Project): Project => ({
+      ...of,
+      clips: of.clips.map((clip) => ({ ...clip, curves: clip.curves.toReversed() })),
+    })),
+  );
+  const queries = { all: EVERY_ROW, keyed: { ...EVERY_ROW, filter: 'keyed' } } as const;
+  const filter = fc.constantFrom<keyof typeof queries>('all', 'all', 'all', 'keyed');
+
+  it('are, after any edits, those of a project that was never asked', () => {
+    fc.assert(
+      fc.property(fc.array(fc.tuple(edit, filter), { maxLength: 12 }), (edits) => {
+        const states: Project[] = [];
+        for (const [change] of edits) states.push(change(states.at(-1) ?? project));
+        // Asked one after the other first, as another project in between would make it forget.
+        const asked = states.map((now, i) => chartRows(now, driven, NO_LOOSE, queries[edits[i]![1]]));
+        for (const [i, now] of states.entries()) {
+          const fresh = { ...now, parts: now.parts.map((part) => ({ ...part })) };
+          expect(asked[i]).toEqual(chartRows(fresh, new Set(driven), [], queries[edits[i]![1]]));
+        }
+      }),
+    );
   });
 });
 

@@ -1,6 +1,6 @@
 import {
+  activeClip,
   curvesByChannel,
-  partProperties,
   withDescendants,
   type ChannelKind,
   type Curve,
@@ -11,7 +11,9 @@ import {
 import type { BenchState } from '../../state/bench';
 import type { LooseEdit } from '../../state/document';
 import { channelLabelOf, type ChannelLabel } from '../stage/channel-label';
+import { namesOf } from './channel-names';
 import { childrenOf } from './children-of';
+import { touchedSince } from './rows-since';
 import { NO_SPANS, spanRow, spansOf, type SpanRow } from './span-rows';
 import { threadsUnder, tiedChannels, type ThreadRow } from './thread-rows';
 
@@ -88,8 +90,10 @@ export function chartRows(
     tied: query.filter === 'tied' ? tiedChannels(project) : NO_TIES,
   };
   const key = cacheKey(query, query.filter === 'tied' ? project.interlocks : null);
+  const touched = touchedSince({ curves: activeClip(project)?.curves ?? [], driven, loose, query, key });
+  const isTied = project.interlocks.length > 0;
   const add = (part: Part, depth: number, hidden: boolean): void => {
-    const { own, channels, list } = rowsOfPart(part, depth, flat, asked, key);
+    const { own, channels, list } = rowsOfPart(part, depth, flat, asked, { key, touched });
     const children = childrenOf(project).get(part.id) ?? [];
     const wanted = flat ? channels > 0 || (query.search !== '' && matches(part.name, query.search)) : !hidden;
     const open = flat || !closed.has(part.id);
@@ -99,8 +103,10 @@ export function chartRows(
       const opens = channels > 0 || children.length > 0 || spans.length > 0;
       rows.push({ kind: 'part', id: part.id, part, depth: flat ? 0 : depth, open, curves, opens });
       if (open)
-        for (const row of list)
-          rows.push(row, ...(row.kind === 'channel' ? threadsUnder(project, part, row.id, row.depth) : []));
+        for (const row of list) {
+          rows.push(row);
+          if (isTied && row.kind === 'channel') rows.push(...threadsUnder(project, part, row.id, row.depth));
+        }
       if (open) for (const span of spans) rows.push(spanRow(project, part, span, flat ? 1 : depth + 1));
     }
     for (const child of children) add(child, Math.min(MOST_DEPTH, depth + 1), hidden || !open);
@@ -127,20 +133,32 @@ interface CachedRows {
 }
 const rowsCache = new WeakMap<Part, CachedRows>();
 
+/** What is asked of all channels, and the parts that may have changed since that was asked last; null: all may. */
+interface Since {
+  readonly key: object;
+  readonly touched: ReadonlySet<string> | null;
+}
+
 /** The rows below a part's own: made anew only where one of its curves, or what is asked, is another. */
-function rowsOfPart(part: Part, depth: number, flat: boolean, asked: Asked, key: object): CachedRows {
-  const names = namesOf(part);
+function rowsOfPart(
+  part: Part,
+  depth: number,
+  flat: boolean,
+  asked: Asked,
+  { key, touched }: Since,
+): CachedRows {
   const cached = rowsCache.get(part);
   const chosenPart = asked.chosenParts.has(part.id);
   if (
     cached?.key === key &&
     cached.depth === depth &&
     cached.chosenPart === chosenPart &&
-    names.every(({ id }, i) => isAsBefore(id, cached.states[i]!, asked))
+    (touched?.has(part.id) === false ||
+      namesOf(part).every(({ id }, i) => isAsBefore(id, cached.states[i]!, asked)))
   )
     return cached;
   const channels = channelRows(part, depth, asked);
-  const states = names.map(({ id }) => stateOf(id, asked));
+  const states = namesOf(part).map(({ id }) => stateOf(id, asked));
   const made: CachedRows = {
     key,
     depth,
@@ -244,26 +262,6 @@ function withKindRows(part: Part, channels: readonly ChannelRow[], asked: Asked,
     if (open) rows.push(...group.map((row) => ({ ...row, depth: row.depth + 1 })));
   }
   return rows;
-}
-
-interface NamedChannel {
-  readonly id: string;
-  readonly property: string;
-  label: ChannelLabel | null;
-}
-const namesCache = new WeakMap<Part, readonly NamedChannel[]>();
-/** A part's channels by name, made once a part; labels are made when they are first shown. */
-export function namesOf(part: Part): readonly NamedChannel[] {
-  let names = namesCache.get(part);
-  if (!names) {
-    names = partProperties(part).map(({ property }) => ({
-      id: `${part.id}/${property}`,
-      property,
-      label: null,
-    }));
-    namesCache.set(part, names);
-  }
-  return names;
 }
 
 function channelRows(part: Part, depth: number, asked: Asked): ChannelRow[] {
