@@ -1,8 +1,10 @@
 import { Injectable, inject } from '@angular/core';
 import type { Command } from '../commands/command';
+import { CameraCommands } from './build/camera-commands';
 import { ChartCommands } from './chart/chart-commands';
 import { KeyCommands } from './shell/key-commands';
 import { BuildCommands } from './build/build-commands';
+import { ContactCommands } from './posing/contact-commands';
 import { DriveCommands } from './drive/drive-commands';
 import { InterlockCommands } from './interlock/interlock-commands';
 import { LinkCommands } from './links/link-commands';
@@ -12,6 +14,7 @@ import { PoseCommands } from './posing/pose-commands';
 import { RulerCommands } from './ruler/ruler-commands';
 import { PanelCommands } from './shell/panel-commands';
 import { OutsideCommands } from './shaping/outside-commands';
+import { ReduceCommands } from './shaping/reduce-commands';
 import { ShapeCommands } from './shaping/shape-commands';
 import { SideCommands } from './shaping/side-commands';
 import { TakeCommands } from './shaping/take-commands';
@@ -33,6 +36,7 @@ export class BenchCommands {
     inject(PanelCommands),
     inject(TimeCommands),
     inject(PoseCommands),
+    inject(ContactCommands),
     inject(RulerCommands),
     inject(ViewCommands),
     inject(SeeingCommands),
@@ -42,9 +46,11 @@ export class BenchCommands {
     inject(DriveCommands),
     inject(InterlockCommands),
     inject(BuildCommands),
+    inject(CameraCommands),
     inject(SwitchCommands),
     inject(TakeCommands),
     inject(TreatmentCommands),
+    inject(ReduceCommands),
   ];
 
   list(): readonly Command[] {

@@ -7,7 +7,7 @@ import { CommandRegistry } from './registry';
  * so that buttons, palette, keys and help say the same.
  */
 @Directive({
-  selector: 'button[kzRun]',
+  selector: 'button[kzRun]:not([mat-menu-item])',
   hostDirectives: [{ directive: MatTooltip, inputs: ['matTooltipPosition'] }],
   host: {
     '[disabled]': '!usable()',

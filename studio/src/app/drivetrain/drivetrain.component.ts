@@ -30,6 +30,7 @@ import { PlayCommands } from '../bench/transport/play-commands';
 import { TransportComponent } from '../bench/transport/transport.component';
 import { CommandRegistry } from '../commands/registry';
 import { RunDirective } from '../commands/run.directive';
+import { drivetrainCommands } from './drivetrain-commands';
 import { Studio } from '../state/studio';
 import { decimalsOf, shownFrame, shownNumber } from '../ui/amount';
 import type { Option } from '../ui/option';
@@ -94,15 +95,14 @@ export class DrivetrainComponent implements AfterViewInit {
   constructor() {
     const registry = inject(CommandRegistry);
     const stage = this.stage;
-    const remove = registry.add(
-      [
-        inject(PlayCommands),
-        inject(SwitchCommands),
-        inject(DriveCommands),
-        inject(InterlockCommands),
-        inject(LinkCommands),
-      ].flatMap((group) => group.list()),
-    );
+    const shared = [
+      inject(PlayCommands),
+      inject(SwitchCommands),
+      inject(DriveCommands),
+      inject(InterlockCommands),
+      inject(LinkCommands),
+    ].flatMap((group) => group.list());
+    const remove = registry.add([...shared, ...drivetrainCommands(this)]);
     inject(DestroyRef).onDestroy(() => {
       this.picker.leave();
       remove();

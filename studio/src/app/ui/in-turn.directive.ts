@@ -18,26 +18,30 @@ export class Turns {
   private readonly waiting: (() => void)[] = [];
   private readonly last: (() => void)[] = [];
   private going = false;
-  private shown = false;
+  /** Whether all that waited was done and then drawn. */
+  private drawn = false;
+  /** What is told when that is drawn; another one once more was done, as that is to be seen, too. */
+  private whenSeen: (() => void) | null = null;
 
   /**
    * Runs something after all that waits already; `last`: after all else, whatever comes meanwhile, and once that has been seen.
    */
   take(run: () => void, last = false): void {
     (last ? this.last : this.waiting).push(run);
-    if (!this.going) this.goOn();
+    this.goOn();
   }
 
   private goOn(): void {
-    this.going = true;
-    if (this.waiting.length > 0) this.shown = false;
-    else if (!this.shown) {
-      whenDrawn(() => {
-        this.shown = true;
-        this.goOn();
-      });
+    if (this.going) return;
+    if (this.waiting.length > 0) {
+      this.drawn = false;
+      this.whenSeen = null;
+    } else if (this.last.length === 0) return;
+    else if (!this.drawn) {
+      this.awaitSeen();
       return;
     }
+    this.going = true;
     setTimeout(() => {
       const end = performance.now() + TASK;
       try {
@@ -45,9 +49,21 @@ export class Turns {
         while (this.mayGoOn && performance.now() < end);
       } finally {
         this.going = false;
-        if (this.left) this.goOn();
+        this.goOn();
       }
     });
+  }
+
+  private awaitSeen(): void {
+    if (this.whenSeen) return;
+    const seen = () => {
+      if (this.whenSeen !== seen) return;
+      this.whenSeen = null;
+      this.drawn = true;
+      this.goOn();
+    };
+    this.whenSeen = seen;
+    whenDrawn(seen);
   }
 
   private next(): (() => void) | undefined {
@@ -55,11 +71,7 @@ export class Turns {
   }
 
   private get mayGoOn(): boolean {
-    return this.waiting.length > 0 || (this.shown && this.last.length > 0);
-  }
-
-  private get left(): boolean {
-    return this.waiting.length + this.last.length > 0;
+    return this.waiting.length > 0 || (this.drawn && this.last.length > 0);
   }
 }
 

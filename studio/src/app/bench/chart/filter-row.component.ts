@@ -3,7 +3,7 @@ import { MatIcon } from '@angular/material/icon';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { MatTooltip } from '@angular/material/tooltip';
 import { activeClip, keysOffTheFrame, type ChannelKind } from '@kaizen/core';
-import { CommandRegistry } from '../../commands/registry';
+import { MenuRunDirective } from '../../commands/menu-run.directive';
 import { ALL_KINDS, type RowFilter, type Shaping } from '../../state/bench';
 import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
@@ -30,6 +30,7 @@ type RowCheck = ChannelKind | 'every' | 'below' | { readonly set: string };
     MatMenuItem,
     MatMenuTrigger,
     MatTooltip,
+    MenuRunDirective,
     OneStopDirective,
     RunDirective,
   ],
@@ -66,7 +67,7 @@ type RowCheck = ChannelKind | 'every' | 'below' | { readonly set: string };
     </button>
     <mat-menu #rows="matMenu">
       <kz-check-list name="Rows" [groups]="rowChecks()" (toggled)="toggle($event)" />
-      <button mat-menu-item (click)="registry.run('rows.sets')">Sets of rows…</button>
+      <button mat-menu-item kzRun="rows.sets">Sets of rows…</button>
     </mat-menu>
     <span class="space"></span>
     <button
@@ -104,11 +105,9 @@ type RowCheck = ChannelKind | 'every' | 'below' | { readonly set: string };
     </span>
     <mat-menu #keyed="matMenu">
       @for (way of poses.keyed; track way.which) {
-        <button mat-menu-item (click)="registry.run('key.' + way.which)">{{ way.label }}</button>
+        <button mat-menu-item [kzRun]="'key.' + way.which">{{ way.label }}</button>
       }
-      <button mat-menu-item [disabled]="studio.loose().length === 0" (click)="registry.run('key.loose')">
-        Key all that changed
-      </button>
+      <button mat-menu-item kzRun="key.loose">Key all that changed</button>
     </mat-menu>
     <button class="button toggle" kzRun="snap.frames" kzTip="Keys and playhead land on whole frames">
       Whole frames
@@ -189,7 +188,6 @@ type RowCheck = ChannelKind | 'every' | 'below' | { readonly set: string };
 export class FilterRowComponent {
   readonly studio = inject(Studio);
   readonly model = inject(ChartModel);
-  readonly registry = inject(CommandRegistry);
   readonly poses = inject(PoseCommands);
   readonly shapes = inject(ShapeCommands);
   private readonly sets = inject(RowSets);

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { curveOf, repeats, type KeyRef } from '@kaizen/core';
+import { MenuRunDirective } from '../../commands/menu-run.directive';
 import { CommandRegistry } from '../../commands/registry';
 import { Studio } from '../../state/studio';
 import { shownFrame } from '../../ui/amount';
@@ -38,7 +39,7 @@ const LEGS = [
 @Component({
   selector: 'kz-key-menu',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatMenu, MatMenuItem, MatMenuTrigger],
+  imports: [MatMenu, MatMenuItem, MatMenuTrigger, MenuRunDirective],
   template: `
     <span
       class="anchor"
@@ -58,7 +59,7 @@ const LEGS = [
         <button mat-menu-item [matMenuTriggerFor]="sides">Sides</button>
         <button mat-menu-item [matMenuTriggerFor]="legs">Leg after</button>
         @for (entry of entries(); track entry.id) {
-          <button mat-menu-item [disabled]="!entry.usable" (click)="registry.run(entry.id)">
+          <button mat-menu-item [kzRun]="entry.id">
             {{ entry.label }}
           </button>
         }
@@ -66,14 +67,14 @@ const LEGS = [
     </mat-menu>
     <mat-menu #sides="matMenu">
       @for (entry of sideEntries(); track entry.id) {
-        <button mat-menu-item [disabled]="!entry.usable" (click)="registry.run(entry.id)">
+        <button mat-menu-item [kzRun]="entry.id">
           {{ entry.label }}
         </button>
       }
     </mat-menu>
     <mat-menu #legs="matMenu">
       @for (entry of legEntries(); track entry.id) {
-        <button mat-menu-item [disabled]="!entry.usable" (click)="registry.run(entry.id)">
+        <button mat-menu-item [kzRun]="entry.id">
           {{ entry.label }}
         </button>
       }
@@ -139,9 +140,8 @@ export class KeyMenuComponent {
 
   private named(ids: readonly string[]) {
     return ids.flatMap((id) => {
-      const command = this.registry.find(id);
-      const label = command?.label.replace(/ (at|from|after) the chosen keys$/, '') ?? '';
-      return command ? [{ id, label, usable: command.when?.() ?? true }] : [];
+      const label = this.registry.find(id)?.label.replace(/ (at|from|after) the chosen keys$/, '');
+      return label === undefined ? [] : [{ id, label }];
     });
   }
 }

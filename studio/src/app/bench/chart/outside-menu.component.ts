@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { curveOf, OUTSIDE_MODES } from '@kaizen/core';
-import { CommandRegistry } from '../../commands/registry';
+import { MenuRunDirective } from '../../commands/menu-run.directive';
 import { Studio } from '../../state/studio';
 import { channelLabel } from '../stage/channel-label';
 import { OUTSIDE_LABELS } from '../stage/words';
@@ -10,7 +10,7 @@ import { OUTSIDE_LABELS } from '../stage/words';
 @Component({
   selector: 'kz-outside-menu',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatMenu, MatMenuItem, MatMenuTrigger],
+  imports: [MatMenu, MatMenuItem, MatMenuTrigger, MenuRunDirective],
   template: `
     <span
       class="anchor"
@@ -26,8 +26,7 @@ import { OUTSIDE_LABELS } from '../stage/words';
           mat-menu-item
           role="menuitemradio"
           [attr.aria-checked]="mode === current()"
-          [disabled]="studio.readOnly()"
-          (click)="registry.run('outside.' + asked().end + '-' + mode)"
+          [kzRun]="'outside.' + asked().end + '-' + mode"
         >
           {{ mode === current() ? '● ' : '○ ' }}{{ labels[mode] }}
         </button>
@@ -49,7 +48,6 @@ import { OUTSIDE_LABELS } from '../stage/words';
 })
 export class OutsideMenuComponent {
   readonly studio = inject(Studio);
-  readonly registry = inject(CommandRegistry);
   private readonly trigger = viewChild.required(MatMenuTrigger);
   readonly modes = OUTSIDE_MODES;
   readonly labels = OUTSIDE_LABELS;

@@ -11,13 +11,19 @@ export class InterlockCommands {
   private readonly hands = inject(InterlockHands);
 
   list(): readonly Command[] {
-    const about = (id: string, label: string, run: (lock: Interlock) => void) =>
+    const about = (
+      id: string,
+      label: string,
+      run: (lock: Interlock) => void,
+      on?: (lock: Interlock) => boolean,
+    ) =>
       onItem<Interlock>({
         id,
         label,
         group: 'Keys',
         meant: () => this.meant(),
         when: () => !this.studio.readOnly(),
+        ...(on && { on }),
         run,
       });
     return [
@@ -31,6 +37,18 @@ export class InterlockCommands {
       },
       about('interlock.mute', 'Mute what the chosen key waits for, or let it hold', (lock) =>
         this.hands.change(lock, { muted: !lock.muted }),
+      ),
+      about(
+        'interlock.exact',
+        'The chosen key comes just when it is tied to, or may come later',
+        (lock) => this.hands.change(lock, { exact: !lock.exact }),
+        ({ exact }) => exact,
+      ),
+      about('interlock.earlier', 'Move what the chosen key waits for, so that it can come earlier', (lock) =>
+        this.hands.comeEarlier(lock),
+      ),
+      about('interlock.unlock', 'Unlock the chosen key that waits, and move it', (lock) =>
+        this.hands.unlock(lock),
       ),
       about('interlock.remove', 'Untie the chosen key', (lock) => this.hands.remove(lock)),
     ];

@@ -19,6 +19,7 @@ import {
   type Squash,
   type SquashPattern,
 } from '@kaizen/core';
+import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { shownFrame, shownNumber } from '../../ui/amount';
 import { NumberFieldComponent } from '../../ui/number-field.component';
@@ -56,7 +57,7 @@ const WAYS: readonly Option<'plain' | 'rounded'>[] = [
 @Component({
   selector: 'kz-squash-form',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, NumberFieldComponent, SegmentsComponent, VectorFieldComponent],
+  imports: [MatTooltip, NumberFieldComponent, SegmentsComponent, VectorFieldComponent, RunDirective],
   templateUrl: './squash-form.component.html',
   styleUrl: './squash-form.scss',
 })

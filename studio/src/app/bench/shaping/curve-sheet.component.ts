@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import { curveOf, ownerOf } from '@kaizen/core';
 import { RunDirective } from '../../commands/run.directive';
@@ -23,9 +23,6 @@ export class CurveSheetComponent {
   readonly studio = inject(Studio);
   readonly tools = inject(ShapeTools);
   readonly reduce = inject(Reduce);
-  /** Tolerances that were typed, by their units: a tenth of a degree is not meant for metres. */
-  private readonly tolerances = signal<Readonly<Record<string, number>>>({});
-  readonly every = signal(1);
 
   readonly channels = this.tools.channels;
   /** The one channel whose treatments are listed: that of a weight that is drawn beside it, too. */
@@ -42,28 +39,10 @@ export class CurveSheetComponent {
     if (!project || only === undefined) return '';
     return more.length > 0 ? `${more.length + 1} channels` : channelLabel(project, only).full;
   });
-  readonly unit = computed(() => {
-    const project = this.studio.project();
-    const own = this.treated();
-    const named = own === null ? this.channels() : [own];
-    const units = named.map((channel) => (project ? channelLabel(project, channel).unit : ''));
-    return units.every((unit) => unit === units[0]) ? (units[0] ?? '') : '';
-  });
-  /** A thousandth of a metre, a tenth of a degree, a thousandth of anything else, until another is typed. */
-  readonly within = computed(() => this.tolerances()[this.unit()] ?? (this.unit() === '°' ? 0.1 : 0.001));
   readonly hasTake = computed(() => {
     const project = this.studio.project();
     return this.channels().some((channel) => project && curveOf(project, channel)?.otherTake);
   });
-
-  setTolerance(change: (value: number) => number): void {
-    const within = Math.max(1e-9, change(this.within()));
-    this.tolerances.update((typed) => ({ ...typed, [this.unit()]: within }));
-  }
-
-  setEvery(change: (value: number) => number): void {
-    this.every.set(Math.max(0.05, change(this.every())));
-  }
 }
 
 export const curveSheet: SideSheet = {

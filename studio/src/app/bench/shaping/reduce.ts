@@ -1,5 +1,5 @@
 import { computed, Injectable, inject, signal } from '@angular/core';
-import { changeCurves, curveOf, type Curve, type KeyRef, type Project } from '@kaizen/core';
+import { changeCurves, curveOf, ownerOf, type Curve, type KeyRef, type Project } from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { shownFrame, shownNumber } from '../../ui/amount';
 import { Notices } from '../../ui/notices';
@@ -28,12 +28,36 @@ export class Reduce {
   /** The share that is done of what runs; null: nothing runs. */
   readonly progress = signal<number | null>(null);
   private readonly result = signal<Reduced | null>(null);
+  /** Tolerances that were typed, by their units: a tenth of a degree is not meant for metres. */
+  private readonly tolerances = signal<Readonly<Record<string, number>>>({});
+  /** Frames from key to key. */
+  readonly every = signal(1);
+  /** The unit that the meant channels share; empty where they have several. */
+  readonly unit = computed(() => {
+    const project = this.studio.project();
+    const channels = this.tools.channels();
+    const own = new Set(channels.map(ownerOf));
+    const named = own.size === 1 ? [...own] : channels;
+    const units = named.map((channel) => (project ? channelLabel(project, channel).unit : ''));
+    return units.every((unit) => unit === units[0]) ? (units[0] ?? '') : '';
+  });
+  /** A thousandth of a metre, a tenth of a degree, a thousandth of anything else, until another is typed. */
+  readonly within = computed(() => this.tolerances()[this.unit()] ?? (this.unit() === '°' ? 0.1 : 0.001));
   private run: WorkerRun<Shaped> | null = null;
   /** What came out, while it is still what shows. */
   readonly shown = computed(() => {
     const result = this.result();
     return result && this.proposals.shown() === result.offer ? result : null;
   });
+
+  setTolerance(change: (value: number) => number): void {
+    const within = Math.max(1e-9, change(this.within()));
+    this.tolerances.update((typed) => ({ ...typed, [this.unit()]: within }));
+  }
+
+  setEvery(change: (value: number) => number): void {
+    this.every.set(Math.max(0.05, change(this.every())));
+  }
 
   /** The keys meant: the chosen ones where several are, else all of the channels meant. */
   private refs(project: Project): readonly KeyRef[] {

@@ -4,7 +4,7 @@ import { MatIcon } from '@angular/material/icon';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { MatTooltip } from '@angular/material/tooltip';
 import { curveOf, weightChannel, type Treatment } from '@kaizen/core';
-import { CommandRegistry } from '../../commands/registry';
+import { MenuRunDirective } from '../../commands/menu-run.directive';
 import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { decimalsOf } from '../../ui/amount';
@@ -27,6 +27,7 @@ import { TreatmentTools } from './treatment-tools';
     MatMenuItem,
     MatMenuTrigger,
     MatTooltip,
+    MenuRunDirective,
     NumberFieldComponent,
     RunDirective,
   ],
@@ -37,7 +38,6 @@ export class TreatmentListComponent {
   readonly channel = input.required<string>();
   readonly studio = inject(Studio);
   private readonly application = inject(ApplicationRef);
-  readonly registry = inject(CommandRegistry);
   readonly tools = inject(TreatmentTools);
   readonly kinds = optionsOf(TREATMENT_LABELS);
   readonly labels = TREATMENT_LABELS;

@@ -124,10 +124,6 @@ export class KeySheetComponent {
     return (project) =>
       mapKeyPlaces(project, refs, (key) => ({ frame: key.frame, value: change(key.value) }));
   }
-
-  toWholeFrames(): void {
-    this.setFrames(Math.round);
-  }
 }
 
 export const keySheet: SideSheet = {

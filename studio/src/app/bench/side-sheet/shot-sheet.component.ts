@@ -129,9 +129,8 @@ const [LEAST_RATE, MOST_RATE] = [0.1, 1000];
           @for (entry of parts.kinds; track entry.kind) {
             <button
               class="button"
-              [disabled]="studio.readOnly()"
-              [matTooltip]="'Add a ' + entry.name.toLowerCase()"
-              (click)="parts.add(entry.kind)"
+              [kzRun]="'part.add-' + entry.kind"
+              [kzTip]="'Add a ' + entry.name.toLowerCase()"
             >
               {{ entry.name }}
             </button>

@@ -1,5 +1,4 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { MatTooltip } from '@angular/material/tooltip';
 import { CommandRegistry } from '../../commands/registry';
 import type { Axes } from '../../state/bench';
 import { RunDirective } from '../../commands/run.directive';
@@ -28,7 +27,7 @@ const VIEWS = [
 @Component({
   selector: 'kz-view-bar',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, NumberFieldComponent, OneStopDirective, SegmentsComponent, RunDirective],
+  imports: [NumberFieldComponent, OneStopDirective, SegmentsComponent, RunDirective],
   template: `
     <div class="group">
       <kz-segments
@@ -79,9 +78,7 @@ const VIEWS = [
       }
       <div class="choice" role="group" aria-label="Look from">
         @for (view of views; track view.id) {
-          <button [matTooltip]="registry.tip(view.id)" (click)="registry.run(view.id)">
-            {{ view.label }}
-          </button>
+          <button [kzRun]="view.id">{{ view.label }}</button>
         }
       </div>
       <button class="button toggle" kzRun="view.swap">Shot camera</button>

@@ -11,7 +11,7 @@ import {
 import { MatIcon } from '@angular/material/icon';
 import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { MatTooltip } from '@angular/material/tooltip';
-import { CommandRegistry } from '../../../commands/registry';
+import { MenuRunDirective } from '../../../commands/menu-run.directive';
 import { RunDirective } from '../../../commands/run.directive';
 import { Studio } from '../../../state/studio';
 import { OneStopDirective } from '../../../ui/one-stop.directive';
@@ -35,7 +35,16 @@ const BEAD = 20;
 @Component({
   selector: 'kz-lanes',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatIcon, MatMenu, MatMenuItem, MatMenuTrigger, MatTooltip, OneStopDirective, RunDirective],
+  imports: [
+    MatIcon,
+    MatMenu,
+    MatMenuItem,
+    MatMenuTrigger,
+    MatTooltip,
+    MenuRunDirective,
+    OneStopDirective,
+    RunDirective,
+  ],
   templateUrl: './lanes.component.html',
   styleUrl: './lanes.component.scss',
 })
@@ -44,7 +53,6 @@ export class LanesComponent {
   readonly lanes = inject(Lanes);
   readonly hands = inject(LaneHands);
   readonly tools = inject(TreatmentTools);
-  readonly registry = inject(CommandRegistry);
   readonly panels = inject(Panels);
   readonly model = inject(ChartModel);
   private readonly stage = inject(Stage);

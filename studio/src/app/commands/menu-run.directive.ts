@@ -1,0 +1,29 @@
+import { computed, Directive, effect, inject, input } from '@angular/core';
+import { MatMenuItem } from '@angular/material/menu';
+import { MatTooltip } from '@angular/material/tooltip';
+import { CommandRegistry } from './registry';
+
+/** An entry of a menu that runs a command: whether it can be chosen, and its shortcut beside it, come from the command. */
+@Directive({
+  selector: 'button[mat-menu-item][kzRun]',
+  hostDirectives: [MatTooltip],
+  host: { '(click)': 'registry.run(kzRun(), kzOf())' },
+})
+export class MenuRunDirective {
+  readonly registry = inject(CommandRegistry);
+  /** The command's id. */
+  readonly kzRun = input.required<string>();
+  /** What of a list the command is about, where it is about one thing of a list. */
+  readonly kzOf = input<unknown>();
+  private readonly usable = computed(() => {
+    const command = this.registry.find(this.kzRun());
+    return command ? (command.when?.(this.kzOf()) ?? true) : false;
+  });
+
+  constructor() {
+    const [item, tooltip] = [inject(MatMenuItem), inject(MatTooltip)];
+    tooltip.position = 'after';
+    effect(() => (item.disabled = !this.usable()));
+    effect(() => (tooltip.message = this.registry.tip(this.kzRun())));
+  }
+}
