@@ -35,7 +35,8 @@ import { channelLabel } from '../stage/channel-label';
 import { PartPicker } from '../stage/picker';
 import { Proposals } from '../stage/proposals';
 import { Stage } from '../stage/stage';
-import { DRIVER_WORDS, LINKAGE_WORDS } from './driver-words';
+import { DRIVER_WORDS } from './driver-words';
+import { firstWish } from './first-wish';
 
 /** Drivers by hand: made by picking, changed by number, baked to keys and brought back; mechanisms put together of parts. */
 @Injectable({ providedIn: 'root' })
@@ -86,51 +87,12 @@ export class DriveHands {
   }
 
   private make(kind: DriverName, target: string, part: string, input: string): void {
-    const wish = this.wishFor(kind, splitChannel(target).part, part, input);
+    const range = this.studio.project()?.range ?? { start: 0, end: 1, loop: false };
+    const wish = firstWish(kind, { own: splitChannel(target).part, part, input, range });
     this.refusable.edit(`Drive ${this.label(target)}`, (project) => {
       const made = addDriver(project, kind, target, wish);
       return made.ok ? { ok: true, value: made.value.project } : made;
     });
-  }
-
-  private wishFor(kind: DriverName, own: string, part: string, input: string): DriverWish {
-    const range = this.studio.project()?.range ?? { start: 0, end: 1, loop: false };
-    switch (kind) {
-      case 'echo':
-        return { input, delay: 3, gain: 0.5 };
-      case 'follow':
-        return {
-          input,
-          frequency: 1.2,
-          damping: 0.4,
-          start: range.start,
-          loop: range.loop ? Math.max(1, Math.round(range.end - range.start)) : null,
-        };
-      case 'map':
-        return {
-          input,
-          curve: {
-            keys: [plainKey(0, 0), plainKey(1, 1)],
-            before: { mode: 'hold', count: null, pin: null },
-            after: { mode: 'hold', count: null, pin: null },
-          },
-        };
-      case 'distance':
-        return { of: own, to: part };
-      case 'expression':
-        return { inputs: { x: input }, expression: 'x' };
-      case 'linkage': {
-        const turn = splitChannel(input).property.startsWith('rotate.')
-          ? input
-          : channelName(part, 'rotate.y');
-        return {
-          linkage: 'gear',
-          inputs: { angle: turn },
-          output: 'angle',
-          params: LINKAGE_WORDS['gear']!.params,
-        };
-      }
-    }
   }
 
   change(id: string, label: string, wish: DriverWish): void {
@@ -295,10 +257,4 @@ export class DriveHands {
     const project = this.studio.project();
     return project ? channelLabel(project, channel).full : channel;
   }
-}
-
-/** A key of a map, straight on both sides. */
-function plainKey(frame: number, value: number): object {
-  const side = { mode: 'linear', slope: 0, reach: 1 / 3 };
-  return { frame, value, in: side, out: side, joined: false, leg: { kind: 'curve' } };
 }

@@ -10,45 +10,18 @@ import {
 } from '@kaizen/core';
 import type { BenchState } from '../../state/bench';
 import type { LooseEdit } from '../../state/document';
-import { channelLabelOf, type ChannelLabel } from '../stage/channel-label';
+import { channelLabelOf } from '../stage/channel-label';
 import { namesOf } from './channel-names';
 import { childrenOf } from './children-of';
+import { hasWords } from './has-words';
+import type { ChannelRow, Row } from './row-kinds';
 import { touchedSince } from './rows-since';
-import { NO_SPANS, spanRow, spansOf, type SpanRow } from './span-rows';
-import { threadsUnder, tiedChannels, type ThreadRow } from './thread-rows';
+import { NO_SPANS, spanRow, spansOf } from './span-rows';
+import { threadsUnder, tiedChannels } from './thread-rows';
 
+export type { ChannelRow, KindRow, PartRow, Row } from './row-kinds';
 export type { SpanRow } from './span-rows';
 export type { ThreadRow } from './thread-rows';
-
-/** A row that stands for several channels: of a part, or of one kind of it. Its pegs stand for the keys of its curves. */
-interface SummaryRow {
-  readonly id: string;
-  readonly part: Part;
-  readonly depth: number;
-  readonly open: boolean;
-  /** The curves that its summary pegs stand for. */
-  readonly curves: readonly Curve[];
-  readonly opens: boolean;
-}
-export interface PartRow extends SummaryRow {
-  readonly kind: 'part';
-}
-export interface KindRow extends SummaryRow {
-  readonly kind: 'kind';
-  readonly name: ChannelKind;
-  readonly channels: readonly string[];
-}
-export interface ChannelRow {
-  readonly kind: 'channel';
-  readonly id: string;
-  readonly part: Part;
-  readonly depth: number;
-  readonly label: ChannelLabel;
-  readonly curve: Curve | undefined;
-  readonly driven: boolean;
-  readonly loose: readonly LooseEdit[];
-}
-export type Row = PartRow | KindRow | ChannelRow | SpanRow | ThreadRow;
 
 export interface RowsQuery {
   readonly filter: BenchState['filter'];
@@ -95,7 +68,9 @@ export function chartRows(
   const add = (part: Part, depth: number, hidden: boolean): void => {
     const { own, channels, list } = rowsOfPart(part, depth, flat, asked, { key, touched });
     const children = childrenOf(project).get(part.id) ?? [];
-    const wanted = flat ? channels > 0 || (query.search !== '' && matches(part.name, query.search)) : !hidden;
+    const wanted = flat
+      ? channels > 0 || (query.search !== '' && hasWords(part.name, query.search))
+      : !hidden;
     const open = flat || !closed.has(part.id);
     const spans = showsSpans(query) ? spansOf(project, part.id) : NO_SPANS;
     if (wanted) {
@@ -281,7 +256,7 @@ function channelRows(part: Part, depth: number, asked: Asked): ChannelRow[] {
     if (query.filter === 'selected' && !chosenParts.has(part.id) && !chosen.has(id)) return [];
     const label = (named.label ??= channelLabelOf(part, named.property));
     if (!query.kinds.includes(label.kind)) return [];
-    if (query.search !== '' && !matches(`${part.name} ${label.short}`, query.search)) return [];
+    if (query.search !== '' && !hasWords(`${part.name} ${label.short}`, query.search)) return [];
     return [{ kind: 'channel', id, part, depth: indent, label, curve, driven: isDriven, loose: waiting }];
   });
 }
@@ -291,12 +266,6 @@ function groupLoose(loose: readonly LooseEdit[]): Map<string, readonly LooseEdit
   const map = new Map<string, readonly LooseEdit[]>();
   for (const edit of loose) map.set(edit.channel, [...(map.get(edit.channel) ?? []), edit]);
   return map;
-}
-
-function matches(text: string, search: string): boolean {
-  const words = search.toLowerCase().split(/\s+/).filter(Boolean);
-  const lower = text.toLowerCase();
-  return words.every((word) => lower.includes(word));
 }
 
 /** The curves whose keys a row's pegs are or stand for. */

@@ -1,6 +1,5 @@
 import {
   Color,
-  Group,
   Matrix4,
   PerspectiveCamera,
   Raycaster,
@@ -10,41 +9,28 @@ import {
   WebGLRenderer,
   type Object3D,
 } from 'three';
-import {
-  SLOT_VISIBLE,
-  withDescendants,
-  type FrameOutput,
-  type Part,
-  type Program,
-  type Project,
-} from '@kaizen/core';
+import { SLOT_VISIBLE, type FrameOutput, type Program, type Project } from '@kaizen/core';
 import { token } from '../../ui/theme';
-import { prepareMesh } from '../../workers/mesh.client';
-import { Arrivals } from './arrivals';
-import { assetMeshes, type BytesOf } from './asset-loader';
+import type { BytesOf } from './asset-loader';
+import { Daylight } from './daylight';
 import { DepthPass, type Lens } from './depth-pass';
-import { isSkinned, lookAt, placePart, showLines, UNMOVED, type DrawnPart } from './drawn-part';
-import { FirstLook } from './first-look';
+import { isSkinned, lookAt, placePart, showLines, UNMOVED } from './drawn-part';
 import { Ghosts } from './ghosts';
-import { Ground, shadowMatrix } from './ground';
+import { Ground } from './ground';
 import type { Inks } from './ink-material';
-import { PartLines } from './part-lines';
-import type { AssetMesh } from './plain-meshes';
 import { partOnRay, type PartHit } from './part-on-ray';
-import { deformedSolid, type DeformedSolid } from './solids/deformed-solid';
-import { bends, ModelSolid } from './solids/model-solid';
-import { Solids } from './solids/solids';
+import { SceneParts } from './scene-parts';
+import type { DeformedSolid } from './solids/deformed-solid';
+import type { ModelSolid } from './solids/model-solid';
 import { RoughPass } from './rough-pass';
 import { Seen } from './seen';
-import { DRAWN, surroundingsAt } from './surroundings';
+import { surroundingsAt } from './surroundings';
 import { TrailObject, type Bead } from './trail';
 import type { DrawnSoFar } from './view-screen';
 import { drawsWithoutCard } from './without-card';
 
 /** The corners of the picture lie within so many times the distance from which on a camera draws, however wide its lens is. */
 const NEAR = 4;
-/** How bright things are under a sky without light. */
-const DARKEST = 0.4;
 
 /** The three.js scene of a project: parts as ink drawings, ground, shadow, trail, ghosts. It only copies matrices and draws. */
 export class StageScene {
@@ -52,10 +38,8 @@ export class StageScene {
   readonly camera = new PerspectiveCamera(37.8, 1, 0.05, 1000);
   private readonly scene = new Scene();
   private readonly ground = new Ground();
-  private readonly lines = new Group();
   private readonly ghosts = new Ghosts();
   private readonly trail = new TrailObject();
-  private readonly drawn = new Map<string, DrawnPart>();
   private readonly inks: Inks = {
     ink: new Color(),
     edge: new Color(),
@@ -67,45 +51,38 @@ export class StageScene {
     dim: { value: 1 },
     flatten: new Matrix4(),
   };
-  private readonly solids: Solids;
+  private readonly parts: SceneParts;
+  private readonly daylight = new Daylight(this.inks, this.scene, this.ground);
   readonly seen = new Seen();
   private depth: DepthPass | null = null;
   private rough: RoughPass | null = null;
   private readonly slow: boolean;
-  private surroundings = DRAWN;
-  private lit = '';
-  private parts: readonly Part[] = [];
-  private selected: readonly string[] = [];
   private floor = 0;
   private onChange: () => void = () => undefined;
   private onArrival: (share: number) => void = () => undefined;
-  /** Parts whose model's meshes are on their way, and meshes whose edges are. */
-  private readonly meshes = new Arrivals(
-    () => this.onChange(),
-    (share) => this.onArrival(share),
-  );
-  private readonly edges = new Arrivals(() => this.onChange());
-  private readonly firstLook = new FirstLook();
   private onFailure: (model: string, reason: string) => void = () => undefined;
 
   constructor(
     canvas: HTMLCanvasElement | OffscreenCanvas,
-    private readonly bytesOf: BytesOf,
+    bytesOf: BytesOf,
     /** Runs something soon, or after all else, a few milliseconds of such things at a time. */
-    private readonly inTurn: (run: () => void) => void,
+    inTurn: (run: () => void) => void,
   ) {
-    this.solids = new Solids(this.inks, (mesh) => this.firstLook.after(() => prepareMesh(mesh)), this.edges);
+    this.parts = new SceneParts(this.inks, bytesOf, inTurn, {
+      changed: () => this.onChange(),
+      arrived: (share) => this.onArrival(share),
+      failed: (model, reason) => this.onFailure(model, reason),
+    });
     this.renderer = new WebGLRenderer({ canvas, antialias: true, preserveDrawingBuffer: true });
     this.slow = drawsWithoutCard(this.renderer.getContext() as WebGL2RenderingContext);
     this.renderer.setPixelRatio(Math.min(2, devicePixelRatio));
     this.scene.matrixWorldAutoUpdate = false;
-    this.lines.matrixWorldAutoUpdate = false;
     this.scene.add(
       this.ground.mesh,
-      this.solids.shadows,
+      this.parts.solids.shadows,
       this.ghosts.group,
-      this.solids.group,
-      this.lines,
+      this.parts.solids.group,
+      this.parts.lines,
       this.trail.group,
     );
     this.recolor();
@@ -136,155 +113,45 @@ export class StageScene {
     this.inks.select.set(token('select'));
     this.ghosts.recolor(this.inks.select);
     this.inks.shadow.set(token('shadow'));
-    this.lit = '';
-    this.light();
+    this.daylight.recolor();
     this.trail.recolor(token('axis-x'), token('select'), token('ink'));
-  }
-
-  /** Light, shadow and sky as the surroundings have them; nothing where they are so already. */
-  private light(): void {
-    const { towards, up, sky } = this.surroundings;
-    const lit = [...towards.toArray(), up, sky, this.floor].join();
-    if (lit === this.lit) return;
-    this.lit = lit;
-    this.inks.light.copy(towards);
-    this.inks.direct.value = up ? 1 : 0;
-    if (up) this.inks.flatten.copy(shadowMatrix(this.floor, towards));
-    const night = document.documentElement.dataset['theme'] === 'night';
-    this.inks.dim.value = (night ? 0.5 : 1) * (DARKEST + (1 - DARKEST) * sky);
-    const dusk = new Color(token('view-dusk'));
-    const [back, paper, grid, rule] = (['view-sky', 'paper', 'view-grid', 'rule'] as const).map((name) =>
-      new Color(token(name)).lerp(dusk, 0.7 * (1 - sky)),
-    );
-    this.scene.background = back!;
-    this.ground.recolor(paper!, grid!, rule!);
   }
 
   /** Takes over a list of parts: only parts that are other objects than before are drawn anew. */
   setProject(project: Project): void {
+    this.daylight.takeFloor(project.floor);
     this.floor = project.floor;
-    this.light();
-    if (project.parts === this.parts) return;
-    this.parts = project.parts;
-    const kept = new Set(project.parts.map((part) => part.id));
-    for (const [id, drawn] of this.drawn) if (!kept.has(id)) this.removePart(drawn);
-    for (const part of project.parts) {
-      const drawn = this.drawn.get(part.id);
-      if (drawn?.part === part) continue;
-      if (drawn) this.removePart(drawn);
-      this.addPart(project, part);
-    }
-    this.setSelected(this.selected);
+    this.parts.setProject(project);
   }
 
-  private removePart(drawn: DrawnPart): void {
-    for (const solid of drawn.solids) this.solids.remove(solid);
-    drawn.lines?.dispose();
-    this.drawn.delete(drawn.part.id);
-  }
-
-  private addPart(project: Project, part: Part): void {
-    const lined = part.kind === 'camera' || part.kind === 'light' || part.kind === 'path';
-    const drawn: DrawnPart = {
-      part,
-      solids: [],
-      ownLooks: [],
-      lines: lined ? new PartLines(part, this.inks.ink) : null,
-      deformed: deformedSolid(part),
-      bending: [],
-      placement: new Float64Array(16),
-      matrix: new Float64Array(16),
-      hidden: true,
-      chosen: false,
-    };
-    this.drawn.set(part.id, drawn);
-    if (drawn.lines) this.lines.add(drawn.lines.object);
-    if (part.kind !== 'mesh') return;
-    if (part.geometry.shape !== 'asset') {
-      const { deformed } = drawn;
-      drawn.solids.push(
-        deformed ? this.solids.addDeformed(part.id, deformed) : this.solids.addShape(part.id, part.geometry),
-      );
-      return;
-    }
-    const { asset: id, node } = part.geometry;
-    const asset = project.assets.find((candidate) => candidate.id === id);
-    if (!asset) return;
-    this.meshes.await();
-    assetMeshes(asset, node, this.bytesOf).then(
-      (meshes) =>
-        this.inTurn(() => {
-          this.addMeshes(drawn, meshes);
-          this.meshes.arrived();
-        }),
-      (error: unknown) => {
-        this.meshes.arrived();
-        if (this.drawn.get(part.id) === drawn)
-          this.onFailure(asset.name, error instanceof Error ? error.message : String(error));
-      },
-    );
+  setSelected(ids: readonly string[]): void {
+    this.parts.setSelected(ids);
   }
 
   /** Whether meshes of models are still on their way. */
   get isArriving(): boolean {
-    return !this.meshes.isOver;
+    return this.parts.isArriving;
   }
 
   get drawnSoFar(): DrawnSoFar {
-    if (this.isArriving) return 'drawing';
-    return this.edges.isOver ? 'drawn' : 'faces';
+    return this.parts.drawnSoFar;
   }
 
   /** A drawing was shown that had so much. */
   wasSeen(soFar: DrawnSoFar): void {
-    if (soFar !== 'drawing') this.firstLook.seen();
-  }
-
-  /** A model's meshes arrive late: a part that went or was changed meanwhile takes none. */
-  private addMeshes(drawn: DrawnPart, meshes: readonly AssetMesh[]): void {
-    if (this.drawn.get(drawn.part.id) !== drawn) return;
-    for (const [i, mesh] of meshes.entries()) {
-      const { geometry, color, map, skin } = mesh;
-      const { part } = drawn;
-      if (part.kind === 'mesh' && bends(part, geometry, skin)) {
-        const bending = new ModelSolid(part, geometry, skin);
-        drawn.bending.push(bending);
-        drawn.solids.push(this.solids.addBending(part.id, i, bending, map));
-      } else drawn.solids.push(this.solids.addMesh(part.id, mesh));
-      drawn.ownLooks.push([color.r, color.g, color.b, 1, 0, 0, 0, 0.8, 0]);
-    }
-    for (const [i, { batch, slot }] of drawn.solids.entries()) {
-      batch.look(slot, drawn.ownLooks[i]!);
-      batch.choose(slot, drawn.chosen);
-    }
-    placePart(drawn);
-  }
-
-  setSelected(ids: readonly string[]): void {
-    this.selected = ids;
-    const within = this.within(ids);
-    for (const [id, drawn] of this.drawn) {
-      drawn.chosen = within.has(id);
-      for (const { batch, slot } of drawn.solids) batch.choose(slot, drawn.chosen);
-    }
-  }
-
-  /** Some parts with all that hangs below them. */
-  private within(ids: readonly string[]): ReadonlySet<string> {
-    return new Set(ids.flatMap((id) => withDescendants(this.parts, id)));
+    this.parts.wasSeen(soFar);
   }
 
   /** Copies a frame's matrices, looks and visibility. */
   setFrame(program: Program, out: FrameOutput): void {
     const { parts, firstSlot, hierarchy } = program.structure;
-    this.surroundings = surroundingsAt(program, out);
-    this.light();
+    this.daylight.take(surroundingsAt(program, out));
     const hidden = new Uint8Array(parts.length);
     for (const i of hierarchy.order) {
       const slot = firstSlot[i]!;
       const parent = hierarchy.parents[i]!;
       hidden[i] = (parent >= 0 && hidden[parent] === 1) || out.channels[slot + SLOT_VISIBLE]! < 0.5 ? 1 : 0;
-      const drawn = this.drawn.get(parts[i]!.id);
+      const drawn = this.parts.of(parts[i]!.id);
       if (!drawn) continue;
       drawn.matrix.set(out.world[i]!);
       drawn.placement.set(isSkinned(drawn) ? UNMOVED : drawn.matrix);
@@ -307,15 +174,16 @@ export class StageScene {
 
   /** Pale edges of the chosen parts at their keys before and after the playhead. */
   showGhosts(project: Project | null, program: Program | null, frame: number): void {
-    const within = this.within(this.selected);
-    const chosen = [...this.drawn.values()].filter(({ part }) => within.has(part.id));
-    this.ghosts.show(project, program, frame, this.selected, chosen);
+    const { selected } = this.parts;
+    const within = this.parts.within(selected);
+    const chosen = this.parts.all().filter(({ part }) => within.has(part.id));
+    this.ghosts.show(project, program, frame, selected, chosen);
   }
 
   /** Whether anything but some parts and what hangs on them lies between a place and far away in a direction. */
   hides(place: Vector3, away: Vector3, except: readonly string[]): boolean {
-    const own = this.within(except);
-    const others = [...this.drawn.values()].filter(({ part }) => !own.has(part.id));
+    const own = this.parts.within(except);
+    const others = this.parts.all().filter(({ part }) => !own.has(part.id));
     return partOnRay(others, new Raycaster(place, away), { lines: false }) !== null;
   }
 
@@ -325,16 +193,16 @@ export class StageScene {
     const ray = new Raycaster();
     ray.params.Line.threshold = 0.06;
     ray.setFromCamera(new Vector2((x / width) * 2 - 1, 1 - (y / height) * 2), camera);
-    const free = [...this.drawn.values()].filter(({ part }) => !this.seen.locks(part.id));
+    const free = this.parts.all().filter(({ part }) => !this.seen.locks(part.id));
     return partOnRay(free, ray, { lines: true });
   }
 
   /** The corners of some parts' solids, or of all: what has to fit into a view. */
   corners(ids: readonly string[]): Vector3[] {
-    const within = ids.length > 0 ? this.within(ids) : null;
+    const within = ids.length > 0 ? this.parts.within(ids) : null;
     const places: Vector3[] = [];
     const world = new Matrix4();
-    for (const { part, solids, lines, matrix, placement, hidden } of this.drawn.values()) {
+    for (const { part, solids, lines, matrix, placement, hidden } of this.parts.all()) {
       if (within ? !within.has(part.id) : hidden) continue;
       world.fromArray(matrix);
       const shapes = solids.map(({ batch }) => batch.drawn.solid);
@@ -353,7 +221,7 @@ export class StageScene {
 
   /** Draws the lines of all cameras but the one that is looked through. */
   lookThrough(camera: string | null): void {
-    for (const { part, lines } of this.drawn.values())
+    for (const { part, lines } of this.parts.all())
       if (lines && part.kind === 'camera') lines.object.layers.set(part.id === camera ? 1 : 0);
   }
 
@@ -371,18 +239,16 @@ export class StageScene {
     place(this.ground.mesh);
     // A model is seen first by its faces alone, without a card also roughly: each time its triangles are drawn once more, and to smooth
     // their borders, takes as long again.
-    const isFirst = !this.edges.isOver;
-    this.solids.shadows.visible = this.surroundings.up && !isFirst;
-    this.solids.seenFrom(camera.getWorldPosition(new Vector3()), NEAR * camera.near);
+    const isFirst = !this.parts.isWhole;
+    this.parts.solids.shadows.visible = this.daylight.throwsShadows && !isFirst;
+    this.parts.solids.seenFrom(camera.getWorldPosition(new Vector3()), NEAR * camera.near);
     if (lens) (this.depth ??= new DepthPass()).draw(this.renderer, this.scene, camera, lens);
     else if (isFirst && this.slow) (this.rough ??= new RoughPass()).draw(this.renderer, this.scene, camera);
     else this.renderer.render(this.scene, camera);
   }
 
   dispose(): void {
-    for (const drawn of this.drawn.values()) drawn.lines?.dispose();
-    this.drawn.clear();
-    this.solids.dispose();
+    this.parts.dispose();
     this.depth?.dispose();
     this.rough?.dispose();
     this.renderer.dispose();

@@ -9,6 +9,8 @@ import type { ViewCamera } from './view-camera';
 export class ViewFraming {
   /** Where what the view goes along with stood last. */
   private followed: Vector3 | null = null;
+  /** Parts that are still to come into sight. */
+  private brought: readonly string[] = [];
 
   constructor(
     private readonly scene: StageScene,
@@ -28,9 +30,16 @@ export class ViewFraming {
     if (places.length > 0) this.view.frame(places);
   }
 
-  /** Shows parts that were added: where some of them are out of the picture, the view fits them in with what it showed. */
-  bring(parts: readonly string[], eye: Eye): void {
-    const places = this.scene.corners(parts);
+  /** Parts that were added come into sight as soon as their meshes are there. */
+  awaitParts(parts: readonly string[]): void {
+    this.brought = parts;
+  }
+
+  /** Shows parts that were awaited: where some of them are out of the picture, the view fits them in with what it showed. */
+  bringAwaited(eye: Eye | null): void {
+    if (!eye || this.scene.isArriving || this.brought.length === 0) return;
+    const places = this.scene.corners(this.brought);
+    this.brought = [];
     if (places.length === 0) return;
     const seen = places.every((place) => {
       const at = toScreen(eye, place);

@@ -13,7 +13,6 @@ import {
 } from '@angular/core';
 import { Vector3 } from 'three';
 import { Assets } from '../../state/assets';
-import { Studio } from '../../state/studio';
 import { Turns } from '../../ui/in-turn.directive';
 import { Notices } from '../../ui/notices';
 import { Progress } from '../../ui/progress';
@@ -25,16 +24,17 @@ import { Fly } from './fly';
 import { GripChip } from './grip-chip';
 import { toScreen, type Eye } from './grip-math';
 import { GripsComponent } from './grips.component';
-import { pictureOf, ProjectPicture, type PictureSize } from './picture';
+import { pictureOf, ProjectPicture } from './picture';
 import { readPose } from './part-pose';
 import { PivotGripComponent } from './pivot-grip.component';
 import { ShapeGripsComponent } from './shape-grips.component';
 import { SquashGripComponent } from './squash-grip.component';
 import { StageScene } from './stage-scene';
 import { TitleBlockComponent } from './title-block.component';
-import { trailBeads, type Bead } from './trail';
 import { ShotFrameComponent } from './shot-frame.component';
-import { seenByShot, ShotLook } from './shot-look';
+import { ShotLook } from './shot-look';
+import { ShotPictures } from './shot-pictures';
+import { ViewAsked } from './view-asked';
 import { ViewCamera } from './view-camera';
 import { ViewControl } from '../stage/view-control';
 import { ViewFraming } from './view-framing';
@@ -54,47 +54,16 @@ import { ViewPress, type PressedView } from './view-press';
     SquashGripComponent,
     TitleBlockComponent,
   ],
-  template: `
-    <div
-      #frame
-      class="frame"
-      role="application"
-      aria-label="View of the project. Pick parts in the rows below; every tool has a shortcut."
-      tabindex="0"
-      (pointerdown)="onPress($event)"
-      (wheel)="onWheel($event)"
-      (keydown)="onKey($event)"
-      (dblclick)="onDoubleClick($event)"
-    >
-      <canvas #canvas></canvas>
-    </div>
-    <kz-shot-frame />
-    @if (eye(); as eye) {
-      <kz-grips [eye]="eye" />
-      <kz-squash-grip [eye]="eye" />
-      <kz-shape-grips [eye]="eye" />
-      <kz-pivot-grip [eye]="eye" />
-      <kz-amount-strip [eye]="eye" />
-    }
-    @if (chip.shown(); as shown) {
-      <div class="chip-at numbers" [style.left.px]="shown.x + 16" [style.top.px]="shown.y + 14">
-        {{ shown.text }}
-      </div>
-    }
-    <kz-title-block [focalLength]="focalLength()" />
-    @if (problem(); as text) {
-      <p class="problem">{{ text }}</p>
-    }
-  `,
+  templateUrl: './view.component.html',
   styleUrl: './view.component.scss',
 })
 export class ViewComponent implements AfterViewInit {
-  private readonly studio = inject(Studio);
   private readonly assets = inject(Assets);
   private readonly stage = inject(Stage);
   private readonly theme = inject(Theme);
   private readonly picture = inject(ProjectPicture);
   private readonly control = inject(ViewControl);
+  readonly asked = inject(ViewAsked);
   private readonly press = inject(ViewPress);
   private readonly notices = inject(Notices);
   private readonly progress = inject(Progress);
@@ -107,32 +76,12 @@ export class ViewComponent implements AfterViewInit {
   private screen: ViewScreen | null = null;
   private view: ViewCamera | null = null;
   private framing: ViewFraming | null = null;
+  private pictures: ShotPictures | null = null;
   readonly shot = inject(ShotLook);
   private readonly fly = inject(Fly);
   private readonly ready = signal(false);
-  /** Parts that are still to come into sight. */
-  private brought: readonly string[] = [];
   /** Counts movements of the camera, for what is drawn over the view. */
   private readonly looks = signal(0);
-  /** The few things of the Bench that the view draws by: it does nothing when others change. */
-  private readonly parts = computed(() => this.studio.bench().parts);
-  private readonly trailShown = computed(() => this.studio.bench().trail);
-  private readonly seeing = computed(() => this.studio.bench().seeing);
-  private readonly keepInSight = computed(() => this.studio.bench().keepInSight);
-  private readonly ghostsShown = computed(() => this.studio.bench().ghosts);
-  /** Where the chosen part goes over the range. */
-  private readonly beads = computed((): readonly Bead[] => {
-    const part = this.parts().at(-1);
-    const program = this.stage.program();
-    const project = this.stage.shown();
-    return part === undefined || !program || !project ? [] : trailBeads(project, program, part);
-  });
-
-  readonly problem = computed(() => {
-    const [problem] = this.stage.problems();
-    return problem ? `This project can’t be shown: at ${problem.pointer}, ${problem.message}.` : null;
-  });
-
   readonly eye = computed((): Eye | null => {
     this.looks();
     if (!this.ready() || !this.view) return null;
@@ -183,12 +132,18 @@ export class ViewComponent implements AfterViewInit {
       this.looks.update((count) => count + 1);
       this.draw();
     });
-    const framing = new ViewFraming(this.scene, this.view);
+    const framing = new ViewFraming(scene, this.view);
     this.framing = framing;
+    const pictures = new ShotPictures(scene, this.screen, this.view, this.canvas().nativeElement, {
+      now: () => this.stage.now(),
+      through: () => this.shot.part()?.id ?? null,
+      size: () => this.shot.size(),
+    });
+    this.pictures = pictures;
     this.scene.whenChanged(
       () => {
         if (!this.control.placed) this.openView();
-        this.bringIntoSight();
+        framing.bringAwaited(this.eye());
         this.draw();
       },
       (model, reason) =>
@@ -199,14 +154,14 @@ export class ViewComponent implements AfterViewInit {
     );
     this.control.attach({
       show: (name) =>
-        name === 'side-on' ? framing.sideOn(this.parts(), this.beads()) : this.view?.show(name),
-      fit: (all) => framing.fit(all ? [] : this.parts()),
+        name === 'side-on' ? framing.sideOn(this.asked.parts(), this.asked.beads()) : this.view?.show(name),
+      fit: (all) => framing.fit(all ? [] : this.asked.parts()),
       bring: (parts) => {
-        this.brought = parts;
-        this.bringIntoSight();
+        framing.awaitParts(parts);
+        framing.bringAwaited(this.eye());
       },
       picture: (size) => pictureOf(this.canvas().nativeElement, size),
-      shotDrawn: (size, finished) => this.shotDrawn(size, finished),
+      shotDrawn: (size, finished) => pictures.drawn(size, finished),
       looks: () => this.eye()?.camera.matrixWorld ?? null,
       onScreen: (place) => {
         const eye = this.eye();
@@ -234,7 +189,7 @@ export class ViewComponent implements AfterViewInit {
   }
 
   private takeSelection(): void {
-    const parts = this.parts();
+    const parts = this.asked.parts();
     this.stage.shown();
     if (!this.ready()) return;
     this.scene?.setSelected(parts);
@@ -242,7 +197,7 @@ export class ViewComponent implements AfterViewInit {
   }
 
   private takeTrail(): void {
-    const beads = this.trailShown() ? this.beads() : [];
+    const beads = this.asked.trailShown() ? this.asked.beads() : [];
     this.theme.name();
     if (!this.ready()) return;
     this.scene?.showTrail(beads);
@@ -251,10 +206,10 @@ export class ViewComponent implements AfterViewInit {
 
   private takeFrame(): void {
     const now = this.stage.now();
-    const ghosts = this.ghostsShown();
-    const parts = this.parts();
+    const ghosts = this.asked.ghostsShown();
+    const parts = this.asked.parts();
     const project = this.stage.shown();
-    const seeing = this.seeing();
+    const seeing = this.asked.seeing();
     const shot = this.shot.part();
     this.shot.frame();
     this.shot.lens();
@@ -280,8 +235,8 @@ export class ViewComponent implements AfterViewInit {
 
   /** While it plays and that is asked for, the view goes along with the part chosen last. */
   private goAlong(now: Evaluated): void {
-    const follows = this.stage.playing() && this.keepInSight() && this.shot.part() === null;
-    const pose = follows ? readPose(now, this.parts().at(-1) ?? '') : null;
+    const follows = this.stage.playing() && this.asked.keepInSight() && this.shot.part() === null;
+    const pose = follows ? readPose(now, this.asked.parts().at(-1) ?? '') : null;
     untracked(() => this.framing?.goAlong(pose?.pivot ?? null));
   }
 
@@ -296,75 +251,22 @@ export class ViewComponent implements AfterViewInit {
     if (!this.scene?.isArriving && this.framing?.open()) this.control.placed = true;
   }
 
-  /** Parts that were brought come into sight as soon as their meshes are there. */
-  private bringIntoSight(): void {
-    const eye = this.eye();
-    if (!eye || this.scene?.isArriving || this.brought.length === 0) return;
-    this.framing?.bring(this.brought, eye);
-    this.brought = [];
-  }
-
   private draw(): void {
-    this.screen?.show(() => this.drawNow());
-    this.picture.soon((size, taken) => this.shotPicture(size, taken));
-  }
-
-  private drawNow(): void {
-    if (!this.view) return;
-    const isShot = this.shot.part() !== null;
-    this.scene?.draw(this.view.target, isShot ? this.shot.camera : undefined, this.shot.lens());
-  }
-
-  /** Draws what a camera of the shot sees, without its own lines in the picture. */
-  private drawShot(
-    scene: StageScene,
-    view: ViewCamera,
-    shot: NonNullable<ReturnType<typeof seenByShot>>,
-  ): void {
-    scene.lookThrough(shot.id);
-    scene.draw(view.target, shot.camera);
-    scene.lookThrough(this.shot.part()?.id ?? null);
-  }
-
-  /** Draws what the shot shows at a size of its own, out of sight. */
-  private shotDrawn(size: PictureSize, finished: (drawn: OffscreenCanvas | null) => void): void {
-    const now = this.stage.now();
-    const { scene, view, screen } = this;
-    const shot = now && size.height > 0 ? seenByShot(now, size.width / size.height) : null;
-    if (!scene || !view || !screen || !shot) {
-      finished(null);
-      return;
-    }
-    screen.take(() => {
-      const own = this.shot.size();
-      scene.resize(size.width, size.height);
-      this.drawShot(scene, view, shot);
-      scene.resize(own.width, own.height);
-    }, finished);
-  }
-
-  /** What the shot shows: seen by its camera, where there is one, else as the view shows it. */
-  private shotPicture(size: PictureSize, taken: (picture: string | null) => void, atOnce = false): void {
-    const canvas = this.canvas().nativeElement;
-    const now = this.stage.now();
-    const shot = now && seenByShot(now, canvas.width / Math.max(1, canvas.height));
-    const { scene, view, screen } = this;
-    if (!scene || !view || !screen || !shot) {
-      taken(pictureOf(canvas, size));
-      return;
-    }
-    const draw = () => this.drawShot(scene, view, shot);
-    const finished = (drawn: OffscreenCanvas) => taken(pictureOf(drawn, size));
-    screen.take(draw, finished, atOnce);
+    this.screen?.show(() => {
+      if (!this.view) return;
+      const isShot = this.shot.part() !== null;
+      this.scene?.draw(this.view.target, isShot ? this.shot.camera : undefined, this.shot.lens());
+    });
+    this.picture.soon((size, taken) => this.pictures?.take(size, taken));
   }
 
   private leave(): void {
-    this.picture.leave((size, taken) => this.shotPicture(size, taken, true));
+    this.picture.leave((size, taken) => this.pictures?.take(size, taken, true));
     this.control.attach(null);
     this.screen?.leave();
     this.view?.dispose();
     this.scene?.dispose();
-    this.scene = null;
+    this.scene = this.pictures = null;
   }
 
   onPress(down: PointerEvent): void {
@@ -390,7 +292,7 @@ export class ViewComponent implements AfterViewInit {
       scene: this.scene,
       view: this.view,
       eye: this.eye(),
-      beads: this.trailShown() ? this.beads() : [],
+      beads: this.asked.trailShown() ? this.asked.beads() : [],
       corner: this.frame().nativeElement.getBoundingClientRect(),
     };
   }

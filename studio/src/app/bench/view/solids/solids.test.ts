@@ -238,7 +238,7 @@ describe('the backs of faces', () => {
     expect(sideOf(solids, eye)).toBe(DoubleSide);
   });
 
-  it.each<Geometry>([
+  it.each<Parameters<typeof shapeMesh>[0]>([
     box,
     { shape: 'sphere', radius: 1 },
     { shape: 'cylinder', radius: 1, height: 2 },

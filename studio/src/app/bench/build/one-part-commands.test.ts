@@ -1,0 +1,93 @@
+import '@angular/compiler';
+import { newPart, newProject, type Part, type Project } from '@kaizen/core';
+import { CommandRegistry } from '../../commands/registry';
+import { Settings } from '../../ui/settings';
+import { fakes } from '../../testing/fake-studio';
+import { ContactCommands } from '../posing/contact-commands';
+import { PartPicker } from '../stage/picker';
+import { CameraCommands } from './camera-commands';
+
+/** A camera at the origin and a crate of 1 m whose pivot is (3, 4, 12), 13 m away from it. */
+function quay(): Project {
+  const at = (part: Part, translate: readonly [number, number, number]): Part => ({
+    ...part,
+    rest: { ...part.rest, translate },
+  });
+  const camera = at({ ...newPart('camera', 'Boom camera'), id: 'camera' }, [0, 0, 0]);
+  const crate = at({ ...newPart('box', 'Crate'), id: 'crate' }, [3, 4, 12]);
+  return { ...newProject('quay', 'Quay'), parts: [camera, crate] };
+}
+
+function setUp() {
+  const settings = { setting: () => Promise.resolve(undefined), putSetting: () => Promise.resolve() };
+  const made = fakes(quay(), [{ provide: Settings, useValue: settings }]);
+  const { injector, studio } = made;
+  const registry = injector.get(CommandRegistry);
+  registry.add([...injector.get(CameraCommands).list(), ...injector.get(ContactCommands).list()]);
+  const part = (id: string) => studio.project()!.parts.find((each) => each.id === id)!;
+  const usable = (id: string, item?: unknown) => registry.find(id)!.when?.(item) ?? true;
+  return { ...made, registry, part, usable, picker: injector.get(PartPicker) };
+}
+
+describe('a command about one camera', () => {
+  it('is about the one that a button says, else about the chosen one, else about none', () => {
+    const { studio, usable, part } = setUp();
+    expect(usable('camera.look')).toBe(false);
+    expect(usable('camera.look', part('camera'))).toBe(true);
+    studio.pick({ parts: ['crate'] });
+    expect(usable('camera.look')).toBe(false);
+    studio.pick({ parts: ['camera'] });
+    expect(usable('camera.look')).toBe(true);
+  });
+
+  it('looks through it, and no more', () => {
+    const { registry, part } = setUp();
+    const isOn = () => registry.find('camera.look')!.on!(part('camera'));
+    expect(isOn()).toBe(false);
+    registry.run('camera.look', part('camera'));
+    expect(isOn()).toBe(true);
+    registry.run('camera.look', part('camera'));
+    expect(isOn()).toBe(false);
+  });
+
+  it('focuses it at the true distance of what is picked; the camera itself is no answer', () => {
+    const { studio, registry, picker, notices } = setUp();
+    studio.pick({ parts: ['camera'] });
+    registry.run('camera.focus-on');
+    picker.answer('camera');
+    expect(picker.refusal()).toMatch(/itself is no answer/);
+    picker.answer('crate');
+    expect(studio.loose()).toMatchObject([{ channel: 'camera/camera.focusDistance', value: 13 }]);
+    expect(notices.said).toBe('Focused at 13.000 m');
+  });
+
+  it('keeps it sharp on a part, which then says so, until it is let go', () => {
+    const { studio, stage, registry, picker, usable, part } = setUp();
+    registry.run('camera.keep-on', part('camera'));
+    picker.answer('crate');
+    expect(studio.project()!.drivers).toMatchObject([{ target: 'camera/camera.focusDistance', to: 'crate' }]);
+    expect(stage.valueOf('camera/camera.focusDistance')).toBeCloseTo(13, 12);
+    expect(usable('camera.focus-on', part('camera'))).toBe(false);
+    registry.run('camera.let-go', part('camera'));
+    expect(studio.project()!.drivers).toEqual([]);
+    expect(usable('camera.let-go', part('camera'))).toBe(false);
+  });
+});
+
+describe('setting down', () => {
+  it('brings the lowest point of the chosen part to the floor', () => {
+    const { studio, registry } = setUp();
+    studio.pick({ parts: ['crate'] });
+    registry.run('part.set-down');
+    expect(studio.loose()).toMatchObject([{ channel: 'crate/translate.y', value: 0.5, was: 4 }]);
+  });
+
+  it('is not to be had where nothing is chosen, or another tab edits', () => {
+    const { studio, usable } = setUp();
+    expect(usable('part.set-down')).toBe(false);
+    studio.pick({ parts: ['crate'] });
+    expect(usable('part.set-down')).toBe(true);
+    studio.readOnly.set(true);
+    expect(usable('part.set-down')).toBe(false);
+  });
+});
