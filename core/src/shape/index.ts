@@ -16,7 +16,7 @@ import {
 import { extrude } from './extrude';
 import { gear } from './gear';
 import { MeshBuilder, type TriangleMesh } from './mesh';
-import { revolve } from './revolve';
+import { lathe, revolve } from './revolve';
 
 export type Shape = Exclude<Geometry, { shape: 'asset' }>;
 
@@ -57,7 +57,7 @@ const SHAPES: { readonly [K in Shape['shape']]: ShapeKind<Extract<Shape, { shape
   },
   lathe: {
     fields: { profile: list(numbers(2), { minItems: 2 }) },
-    mesh: ({ profile }) => revolve(profile),
+    mesh: ({ profile }) => lathe(profile),
   },
   extrude: {
     fields: { outline: list(numbers(2), { minItems: 3 }), depth: extent() },

@@ -38,6 +38,19 @@ export function revolve(profile: readonly (readonly [number, number])[], segment
   return mesh;
 }
 
+/** Turns a profile about +Y whichever way it runs: what it encloses lies inside, and the faces look outwards. */
+export function lathe(profile: readonly (readonly [number, number])[]): TriangleMesh {
+  return revolve(enclosed(profile) < 0 ? [...profile].reverse() : profile);
+}
+
+/** What a profile encloses about the axis, over π: the sum of its truncated cones, negative where it runs downwards on the outside. */
+function enclosed(profile: readonly (readonly [number, number])[]): number {
+  return profile.slice(1).reduce((sum, [r1, y1], i) => {
+    const [r0, y0] = profile[i]!;
+    return sum + ((r0 * r0 + r0 * r1 + r1 * r1) * (y1 - y0)) / 3;
+  }, 0);
+}
+
 function direction(share: number): [number, number] {
   return [Math.cos(2 * Math.PI * share), Math.sin(2 * Math.PI * share)];
 }

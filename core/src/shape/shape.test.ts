@@ -38,6 +38,21 @@ describe('shapes', () => {
     );
   });
 
+  it('turned from a profile look outwards whichever way that runs, normals too', () => {
+    const profile: [number, number][] = [
+      [0, 0],
+      [1, 0],
+      [0, 3],
+    ];
+    for (const each of [profile, [...profile].reverse()]) {
+      const cone = shapeMesh({ shape: 'lathe', profile: each });
+      expectClose(volume(cone), Math.PI, 0.01);
+      const outwards = cone.positions.map((place, i) => (i % 3 === 1 ? 0 : place * cone.normals[i]!));
+      for (let i = 0; i < outwards.length; i += 3)
+        expect(outwards[i]! + outwards[i + 2]!).toBeGreaterThanOrEqual(0);
+    }
+  });
+
   it('a gear has its teeth between root and tip, and a bore takes its share away', () => {
     const solid = shapeMesh({ shape: 'gear', teeth: 20, module: 0.1, width: 0.2 });
     const bored = shapeMesh({ shape: 'gear', teeth: 20, module: 0.1, width: 0.2, bore: 0.4 });
