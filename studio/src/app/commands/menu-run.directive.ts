@@ -1,4 +1,4 @@
-import { computed, Directive, effect, inject, input } from '@angular/core';
+import { Directive, effect, inject, input } from '@angular/core';
 import { MatMenuItem } from '@angular/material/menu';
 import { MatTooltip } from '@angular/material/tooltip';
 import { CommandRegistry } from './registry';
@@ -15,15 +15,11 @@ export class MenuRunDirective {
   readonly kzRun = input.required<string>();
   /** What of a list the command is about, where it is about one thing of a list. */
   readonly kzOf = input<unknown>();
-  private readonly usable = computed(() => {
-    const command = this.registry.find(this.kzRun());
-    return command ? (command.when?.(this.kzOf()) ?? true) : false;
-  });
 
   constructor() {
     const [item, tooltip] = [inject(MatMenuItem), inject(MatTooltip)];
     tooltip.position = 'after';
-    effect(() => (item.disabled = !this.usable()));
+    effect(() => (item.disabled = !this.registry.applies(this.kzRun(), this.kzOf())));
     effect(() => (tooltip.message = this.registry.tip(this.kzRun())));
   }
 }

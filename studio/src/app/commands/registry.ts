@@ -71,10 +71,15 @@ export class CommandRegistry {
     return [text ?? command?.label ?? '', shortcut ? `(${shortcut})` : ''].filter(Boolean).join(' ');
   }
 
-  /** Runs a command, if it applies; `item` is what it is about, where a button says so. */
-  run(id: string, item?: unknown): void {
+  /** Whether there is such a command, and it applies now; `item` is what it is about, where a button says so. */
+  applies(id: string, item?: unknown): boolean {
     const command = this.find(id);
-    if (command && (command.when?.(item) ?? true)) command.run(item);
+    return command ? (command.when?.(item) ?? true) : false;
+  }
+
+  /** Runs a command, if it applies. */
+  run(id: string, item?: unknown): void {
+    if (this.applies(id, item)) this.find(id)?.run(item);
   }
 
   /** Runs what a key press means, unless it belongs to whatever has the focus; tells whether it ran something. */

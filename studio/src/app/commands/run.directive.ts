@@ -23,12 +23,8 @@ export class RunDirective {
   readonly kzOf = input<unknown>();
   /** What the tooltip says where the command's name is too short; its shortcut follows. */
   readonly kzTip = input('');
-  private readonly command = computed(() => this.registry.find(this.id()));
-  readonly usable = computed(() => {
-    const command = this.command();
-    return command ? (command.when?.(this.kzOf()) ?? true) : false;
-  });
-  readonly pressed = computed(() => this.command()?.on?.(this.kzOf()) ?? null);
+  readonly usable = computed(() => this.registry.applies(this.id(), this.kzOf()));
+  readonly pressed = computed(() => this.registry.find(this.id())?.on?.(this.kzOf()) ?? null);
 
   constructor() {
     const tooltip = inject(MatTooltip);

@@ -18,14 +18,14 @@ export function drivetrainCommands(page: Drivetrain): readonly Command[] {
   return [
     {
       id: 'drivetrain.closer',
-      label: 'Drivetrain larger; Ctrl and the wheel',
+      label: 'Drivetrain larger',
       group: 'View',
       when: inLanes,
       run: () => page.setZoom(page.zoom() * 1.25),
     },
     {
       id: 'drivetrain.farther',
-      label: 'Drivetrain smaller; Ctrl and the wheel',
+      label: 'Drivetrain smaller',
       group: 'View',
       when: inLanes,
       run: () => page.setZoom(page.zoom() / 1.25),

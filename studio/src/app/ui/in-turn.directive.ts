@@ -33,12 +33,8 @@ export class Turns {
 
   private goOn(): void {
     if (this.going) return;
-    if (this.waiting.length > 0) {
-      this.drawn = false;
-      this.whenSeen = null;
-    } else if (this.last.length === 0) return;
-    else if (!this.drawn) {
-      this.awaitSeen();
+    if (!this.mayGoOn) {
+      if (this.last.length > 0) this.awaitSeen();
       return;
     }
     this.going = true;
@@ -67,7 +63,11 @@ export class Turns {
   }
 
   private next(): (() => void) | undefined {
-    return this.waiting.shift() ?? this.last.shift();
+    const run = this.waiting.shift();
+    if (!run) return this.last.shift();
+    this.drawn = false;
+    this.whenSeen = null;
+    return run;
   }
 
   private get mayGoOn(): boolean {

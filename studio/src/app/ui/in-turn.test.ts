@@ -38,6 +38,23 @@ describe('work in turns', () => {
     expect(done).toEqual(['a', 'b', 'last']);
   });
 
+  it('lets what comes while the last waits its turn be seen before it, too', () => {
+    const { frame } = page();
+    const turns = new Turns();
+    const done: string[] = [];
+    turns.take(() => done.push('last'), true);
+    frame();
+    frame();
+    expect(done).toEqual(['last']);
+    turns.take(() => done.push('later'), true);
+    turns.take(() => done.push('a'));
+    jest.advanceTimersByTime(5);
+    expect(done).toEqual(['last', 'a']);
+    frame();
+    frame();
+    expect(done).toEqual(['last', 'a', 'later']);
+  });
+
   it('goes on with what is last where no frame ever comes', () => {
     page();
     const turns = new Turns();

@@ -10,7 +10,7 @@ const DARKEST = 0.4;
 /** Light, shadow and sky of the view as the surroundings of a frame have them. */
 export class Daylight {
   private surroundings: Surroundings = DRAWN;
-  private floor = 0;
+  private height = 0;
   /** By what it is lit now. */
   private lit = '';
 
@@ -25,8 +25,13 @@ export class Daylight {
     return this.surroundings.up;
   }
 
+  /** How high the floor lies on which shadows fall. */
+  get floor(): number {
+    return this.height;
+  }
+
   takeFloor(height: number): void {
-    this.floor = height;
+    this.height = height;
     this.light();
   }
 

@@ -29,9 +29,6 @@ import { TrailObject, type Bead } from './trail';
 import type { DrawnSoFar } from './view-screen';
 import { drawsWithoutCard } from './without-card';
 
-/** The corners of the picture lie within so many times the distance from which on a camera draws, however wide its lens is. */
-const NEAR = 4;
-
 /** The three.js scene of a project: parts as ink drawings, ground, shadow, trail, ghosts. It only copies matrices and draws. */
 export class StageScene {
   readonly renderer: WebGLRenderer;
@@ -57,7 +54,6 @@ export class StageScene {
   private depth: DepthPass | null = null;
   private rough: RoughPass | null = null;
   private readonly slow: boolean;
-  private floor = 0;
   private onChange: () => void = () => undefined;
   private onArrival: (share: number) => void = () => undefined;
   private onFailure: (model: string, reason: string) => void = () => undefined;
@@ -120,7 +116,6 @@ export class StageScene {
   /** Takes over a list of parts: only parts that are other objects than before are drawn anew. */
   setProject(project: Project): void {
     this.daylight.takeFloor(project.floor);
-    this.floor = project.floor;
     this.parts.setProject(project);
   }
 
@@ -235,13 +230,13 @@ export class StageScene {
     const { x: width, y: height } = this.inks.size;
     if (!this.renderer.getSize(new Vector2()).equals(this.inks.size))
       this.renderer.setSize(width, height, false);
-    this.ground.follow(target, camera.position.distanceTo(target), this.floor);
+    this.ground.follow(target, camera.position.distanceTo(target), this.daylight.floor);
     place(this.ground.mesh);
     // A model is seen first by its faces alone, without a card also roughly: each time its triangles are drawn once more, and to smooth
     // their borders, takes as long again.
     const isFirst = !this.parts.isWhole;
     this.parts.solids.shadows.visible = this.daylight.throwsShadows && !isFirst;
-    this.parts.solids.seenFrom(camera.getWorldPosition(new Vector3()), NEAR * camera.near);
+    this.parts.solids.seenFrom(camera.getWorldPosition(new Vector3()), nearestCorner(camera));
     if (lens) (this.depth ??= new DepthPass()).draw(this.renderer, this.scene, camera, lens);
     else if (isFirst && this.slow) (this.rough ??= new RoughPass()).draw(this.renderer, this.scene, camera);
     else this.renderer.render(this.scene, camera);
@@ -253,6 +248,12 @@ export class StageScene {
     this.rough?.dispose();
     this.renderer.dispose();
   }
+}
+
+/** How far the corners of the picture are from a camera where it begins to draw, in metres. */
+function nearestCorner({ near, fov, aspect }: PerspectiveCamera): number {
+  const up = Math.tan((fov * Math.PI) / 360);
+  return near * Math.hypot(1, up, up * aspect);
 }
 
 /** Moves a deformed mesh as the part's channels say. */

@@ -204,7 +204,7 @@ describe('the backs of faces', () => {
 
   it.each<[string, Look, Matrix4, Vector3, Geometry]>([
     [
-      'a hand drew the outline, either way round',
+      'a hand drew the outline, which may cross itself',
       opaque,
       moved,
       FAR,

@@ -152,7 +152,7 @@ function fills(inks: Inks, map: Texture | null): Fills {
   return { both: fillMaterial(inks, map), outside: fillMaterial(inks, map, FrontSide) };
 }
 
-/** Whether a hand draws the shape's outline: its faces turn outwards or inwards as that goes round. */
+/** Whether a hand draws the shape's outline: where that crosses itself, some faces look inwards. */
 function isDrawnByHand(geometry: Shape): boolean {
   return 'outline' in geometry || 'profile' in geometry;
 }
