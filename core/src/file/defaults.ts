@@ -94,22 +94,25 @@ const fill: Each = (fields, object, definition) => {
   return filledWith(fields, object, fill);
 };
 
-/** The same with keys left as they came. */
-const fillAllButKeys: Each = (fields, object, definition) =>
-  definition === KEY ? object : filledWith(fields, object, fillAllButKeys);
+/** The same with keys left as they came; lists of them are not even looked through. */
+const fillAllButKeys: Each = (fields, object) => filledWith(fields, object, fillAllButKeys, KEY);
 
-function filledWith(fields: Described, object: Fields, each: Each): Fields {
+function filledWith(fields: Described, object: Fields, each: Each, butListsOf?: string): Fields {
   const { defaults, nested } = layOut(fields);
   let filled: Record<string, unknown> | null = null;
   for (const [name, field] of nested) {
     const value = object[name];
-    if (value === undefined) continue;
+    if (value === undefined || (butListsOf !== undefined && isListOf(field, butListsOf))) continue;
     const next = through(field, value, each);
     if (next !== value) (filled ??= { ...object })[name] = next;
   }
   for (const [name, value] of defaults)
     if (object[name] === undefined) (filled ??= { ...object })[name] = value;
   return filled ?? object;
+}
+
+function isListOf({ inside }: Field, definition: string): boolean {
+  return inside?.is === 'list' && inside.entry.definition === definition;
 }
 
 /** An object without what equals its default. */

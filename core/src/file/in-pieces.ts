@@ -19,7 +19,7 @@ const PARTS_A_PIECE = 400;
 
 type Fields = Readonly<Record<string, unknown>>;
 
-/** The pieces of a document in which `checkDocument` finds nothing wrong, in order; each is cut when it is asked for. */
+/** The pieces of a document in which `checkShape` finds nothing wrong, in order; each is cut when it is asked for. */
 export function documentPieces(document: Fields): readonly (() => DocumentPiece)[] {
   const parts = listIn(document, 'parts');
   const clips = listIn(document, 'clips') as readonly Fields[];
@@ -57,21 +57,33 @@ function withoutNumbers(curves: readonly Fields[]): {
   readonly text: string;
   readonly numbers: Float64Array;
 } {
-  const numbers: number[] = [];
+  const numbers = new Float64Array(2 * countOf(curves));
+  let at = 0;
   const rest = curves.map((curve) => {
     if (!Array.isArray(curve['keys'])) return curve;
     const keys = curve['keys'] as readonly Fields[];
-    const bare = keys.every(isBareKey);
+    if (keys.every(isBareKey)) {
+      for (const { frame, value } of keys) {
+        numbers[at++] = frame as number;
+        numbers[at++] = value as number;
+      }
+      return { ...curve, keys: keys.length };
+    }
     const others = keys.map((key) => {
       const [first, second] = Object.keys(key);
-      if (!bare && (first !== 'frame' || second !== 'value')) return key;
+      if (first !== 'frame' || second !== 'value') return key;
       const { frame, value, ...more } = key;
-      numbers.push(frame as number, value as number);
+      numbers[at++] = frame as number;
+      numbers[at++] = value as number;
       return more;
     });
-    return { ...curve, keys: bare ? keys.length : others };
+    return { ...curve, keys: others };
   });
-  return { text: JSON.stringify(rest), numbers: Float64Array.from(numbers) };
+  return { text: JSON.stringify(rest), numbers: at === numbers.length ? numbers : numbers.slice(0, at) };
+}
+
+function countOf(curves: readonly Fields[]): number {
+  return curves.reduce((count, curve) => count + listIn(curve, 'keys').length, 0);
 }
 
 /** Curves with their keys' frames and values put back and their defaults put in. */
@@ -99,37 +111,29 @@ function listIn(fields: Fields, name: string): readonly unknown[] {
   return Array.isArray(list) ? (list as unknown[]) : [];
 }
 
-/** Puts a project together from the pieces of its document, which were checked where they were cut. */
+/** Puts a project together from the pieces of its document, the shape of which was checked where they were cut. */
 export class ProjectJoiner {
   private head: Project | null = null;
   private readonly parts: Part[] = [];
   private readonly curves: Curve[][] = [];
 
-  /** Takes a piece and gives the curves that were in it. */
-  take(piece: DocumentPiece): readonly Curve[] {
+  take(piece: DocumentPiece): void {
     const value = JSON.parse(piece.text) as unknown;
     switch (piece.kind) {
       case 'head':
         this.head = fillDefaults(value as Fields) as unknown as Project;
-        return [];
+        break;
       case 'parts':
         for (const part of value as Fields[]) this.parts.push(fillItem('parts', part) as unknown as Part);
-        return [];
+        break;
       case 'curves': {
-        const curves = withNumbers(value as Fields[], piece.numbers);
         const list = (this.curves[piece.clip] ??= []);
-        for (const curve of curves) list.push(curve);
-        return curves;
+        for (const curve of withNumbers(value as Fields[], piece.numbers)) list.push(curve);
       }
     }
   }
 
-  /** The parts that have come, for what must be known of them before the curves come. */
-  get partsSoFar(): readonly Part[] {
-    return this.parts;
-  }
-
-  /** The frames' rate and gravity, once the head has come. */
+  /** The project of all that came; the head must have come. */
   get project(): Project {
     if (!this.head) throw new Error('the head of the document has not come');
     const { head } = this;

@@ -23,6 +23,10 @@ export const LIMITS = {
 export function nestsTooDeep(value: unknown, room: number = LIMITS.jsonDepth): boolean {
   if (typeof value !== 'object' || value === null) return false;
   if (room === 0) return true;
+  if (Array.isArray(value)) {
+    for (let i = 0; i < value.length; i++) if (nestsTooDeep(value[i], room - 1)) return true;
+    return false;
+  }
   const fields = value as Readonly<Record<string, unknown>>;
   for (const name in fields) {
     const field = fields[name];

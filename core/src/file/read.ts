@@ -45,11 +45,21 @@ export function readDocument(document: unknown): Result<Project> {
 
 /** What keeps a parsed document from being a project; empty where nothing does. */
 export function checkDocument(document: unknown): readonly Problem[] {
+  const problems = checkShape(document);
+  return problems.length > 0 ? problems : checkReferences(document);
+}
+
+/** The first half of `checkDocument`: whether everything in it is of the kind that belongs there. */
+export function checkShape(document: unknown): readonly Problem[] {
   const foreign = recognise(document);
   if (foreign) return [foreign];
   const tooBig = sizeProblems(document as Fields);
   if (tooBig.length > 0) return tooBig;
-  if (!validate(document)) return schemaProblems(document, validate.errors ?? []);
+  return validate(document) ? [] : schemaProblems(document, validate.errors ?? []);
+}
+
+/** The second half, where the first found nothing: whether what it names is there, and its numbers go together. */
+export function checkReferences(document: unknown): readonly Problem[] {
   return referenceProblems(fillOutline(document as Fields) as unknown as Project);
 }
 
