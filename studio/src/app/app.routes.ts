@@ -37,7 +37,7 @@ export const routes: Routes = [
     path: 'bench/:project',
     title: 'Bench · Kaizen',
     canActivate: [opensProject],
-    loadComponent: () => import('./bench/bench.component').then((m) => m.BenchComponent),
+    loadComponent: () => import('./bench/bench-page.component').then((m) => m.BenchPageComponent),
   },
   {
     path: 'drivetrain/:project',

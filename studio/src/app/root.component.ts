@@ -1,5 +1,6 @@
 import { ApplicationRef, ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
+import { BenchAheadComponent } from './bench-ahead.component';
 import { CommandRegistry } from './commands/registry';
 import { droppedFiles } from './open/files';
 import { Opener } from './open/opener';
@@ -18,6 +19,7 @@ import { Keeper } from './storage/keeper';
   selector: 'kz-root',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
+    BenchAheadComponent,
     RouterOutlet,
     TopBarComponent,
     NoticeLineComponent,
@@ -42,6 +44,7 @@ import { Keeper } from './storage/keeper';
       }
       <div class="screen" [hidden]="keeper.unusable() !== null">
         <router-outlet />
+        <div class="ahead" inert aria-hidden="true"><kz-bench-ahead /></div>
       </div>
     </main>
     @if (dropping()) {
@@ -62,7 +65,14 @@ import { Keeper } from './storage/keeper';
       min-height: 0;
     }
     .screen {
+      position: relative;
       height: 100%;
+    }
+    .ahead {
+      position: absolute;
+      inset: 0;
+      z-index: -1;
+      visibility: hidden;
     }
     .screen[hidden] {
       display: none;

@@ -1,11 +1,19 @@
-import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  inject,
+  signal,
+  type WritableSignal,
+} from '@angular/core';
 import { AngularSplitModule } from 'angular-split';
 import { CommandRegistry } from '../commands/registry';
 import type { Density } from '../state/bench';
 import { RunDirective } from '../commands/run.directive';
 import { Studio } from '../state/studio';
 import type { Option } from '../ui/option';
-import { InTurnDirective, Turns } from '../ui/in-turn.directive';
+import { AWAKE, InTurnDirective, Turns } from '../ui/in-turn.directive';
 import { SegmentsComponent } from '../ui/segments.component';
 import { SplitValuesDirective } from '../ui/split-values.directive';
 import { BenchCommands } from './bench-commands';
@@ -177,6 +185,7 @@ import { ViewComponent } from './view/view.component';
     </as-split>
   `,
   styleUrl: './bench.component.scss',
+  providers: [{ provide: AWAKE, useFactory: () => signal(false) }],
 })
 export class BenchComponent {
   readonly studio = inject(Studio);
@@ -194,22 +203,32 @@ export class BenchComponent {
     },
   ]);
 
-  constructor() {
-    const remove = this.registry.add(inject(BenchCommands).list());
-    const stage = inject(Stage);
-    const turns = inject(Turns);
+  private readonly awake = inject(AWAKE) as WritableSignal<boolean>;
+  private readonly turns = inject(Turns);
+  private readonly stage = inject(Stage);
+  private readonly model = inject(ChartModel);
+  private readonly sounds = inject(SoundShelf);
+  private readonly view = inject(ViewControl);
+  private readonly open = inject(OpenBench);
+  private readonly notices = inject(Notices);
+  private readonly destroyed = inject(DestroyRef);
+  private readonly commands = inject(BenchCommands).list();
+
+  /** Shows the open project: its commands can be run from now on, and its panels come to life one after the other. */
+  wake(): void {
+    const { turns, stage, model, sounds, view } = this;
+    const remove = this.registry.add(this.commands);
     turns.take(() => stage.program());
     turns.take(() => stage.now());
-    const model = inject(ChartModel);
     turns.take(() => model.rows());
-    const [sounds, view] = [inject(SoundShelf), inject(ViewControl)];
-    const leave = inject(OpenBench).enter({
+    turns.take(() => model.plot());
+    const leave = this.open.enter({
       takeSound: (name, bytes) => sounds.take(name, bytes),
       bringIntoSight: (parts) => view.bring(parts),
     });
-    const notices = inject(Notices);
-    inject(DestroyRef).onDestroy(() => {
-      notices.clearPress();
+    this.awake.set(true);
+    this.destroyed.onDestroy(() => {
+      this.notices.clearPress();
       leave();
       remove();
       stage.stop();

@@ -22,17 +22,16 @@ import { fakes } from '../testing/fake-studio';
 import { readWork } from '../workers/read-work';
 import type { ModelBytes } from '../workers/read-api';
 import { Opener } from './opener';
-import { preparing, Reader } from './reader';
+import { Reader } from './reader';
 
 /** The reader without its worker: the same work, done here. */
 const hereReader: Pick<Reader, 'project' | 'model'> = {
   project: async (_name, bytes, kind) => {
     const joiner = new ProjectJoiner();
-    const prepare = preparing(joiner);
     const read = await readWork.project(
       bytes,
       kind,
-      (piece) => prepare(joiner.take(piece)),
+      (piece) => joiner.take(piece),
       () => undefined,
     );
     return read.ok ? { ok: true, value: { project: joiner.project, bytes: read.bytes } } : read;

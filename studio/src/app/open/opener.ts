@@ -1,4 +1,4 @@
-import { Injectable, inject } from '@angular/core';
+import { Injectable, inject, signal } from '@angular/core';
 import { Router } from '@angular/router';
 import {
   assetsBeside,
@@ -39,6 +39,8 @@ export class Opener {
   private readonly router = inject(Router);
   private readonly reader = inject(Reader);
   private readonly bench = inject(OpenBench);
+  /** Whether a project's file is read now that a Bench will show. */
+  readonly reads = signal(false);
 
   async choose(): Promise<void> {
     await this.open(await chooseFiles(OPENABLE));
@@ -67,7 +69,16 @@ export class Opener {
     return this.router.url.startsWith('/bench') && this.studio.project() !== null && !this.studio.readOnly();
   }
 
-  private async openProject({ name, bytes }: NamedBytes): Promise<void> {
+  private async openProject(file: NamedBytes): Promise<void> {
+    this.reads.set(true);
+    try {
+      await this.readAndStart(file);
+    } finally {
+      this.reads.set(false);
+    }
+  }
+
+  private async readAndStart({ name, bytes }: NamedBytes): Promise<void> {
     const read = await this.reader.project(name, bytes, /\.zip$/i.test(name) ? 'zip' : 'json');
     if (!read) return;
     if (!read.ok) {

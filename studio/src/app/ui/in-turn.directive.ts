@@ -1,13 +1,18 @@
 import {
   DestroyRef,
   Directive,
+  type EmbeddedViewRef,
   Injectable,
+  InjectionToken,
+  type Signal,
   TemplateRef,
   ViewContainerRef,
-  afterNextRender,
+  effect,
   inject,
   input,
+  signal,
 } from '@angular/core';
+import { soon } from './soon';
 
 /** Turns that are done within so many milliseconds are one task: each task more has the page drawn once more. */
 const TASK = 8;
@@ -38,7 +43,7 @@ export class Turns {
       return;
     }
     this.going = true;
-    setTimeout(() => {
+    soon(() => {
       const end = performance.now() + TASK;
       try {
         do this.next()?.();
@@ -76,8 +81,8 @@ export class Turns {
 }
 
 /**
- * Calls back once the page as it is now was drawn, which is so when its frame after the next begins; where nothing is drawn, as in a tab out
- * of sight, soon.
+ * Calls back once the page as it is now was on the screen for a frame, so that it answered once; where nothing is drawn, as in a tab
+ * out of sight, soon.
  */
 function whenDrawn(run: () => void): void {
   let done = false;
@@ -85,25 +90,40 @@ function whenDrawn(run: () => void): void {
     if (!done) run();
     done = true;
   };
-  requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(once)));
+  requestAnimationFrame(() => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(once))));
   setTimeout(once, 250);
 }
 
-/** `*kzInTurn` makes a part of a page after those that stand before it, in a task of its own where it takes long; `*kzInTurn="'last'"` after all. */
+/** Whether a page is shown. One that is made ahead is not yet: what it makes in turn sleeps, and wakes in turn. */
+export const AWAKE = new InjectionToken<Signal<boolean>>('awake', { factory: () => signal(true) });
+
+/**
+ * `*kzInTurn` makes a part of a page after those that stand before it, in a task of its own where it takes long;
+ * `*kzInTurn="'last'"` after all, once the page is shown.
+ */
 @Directive({ selector: '[kzInTurn]' })
 export class InTurnDirective {
   readonly kzInTurn = input<'last' | ''>('');
+  private readonly container = inject(ViewContainerRef);
+  private readonly template = inject<TemplateRef<unknown>>(TemplateRef);
+  private readonly awake = inject(AWAKE);
+  private view: EmbeddedViewRef<unknown> | null = null;
+  private gone = false;
 
   constructor() {
-    const container = inject(ViewContainerRef);
-    const template = inject<TemplateRef<unknown>>(TemplateRef);
     const turns = inject(Turns);
-    let gone = false;
-    inject(DestroyRef).onDestroy(() => (gone = true));
-    afterNextRender(() =>
-      turns.take(() => {
-        if (!gone) container.createEmbeddedView(template).detectChanges();
-      }, this.kzInTurn() === 'last'),
-    );
+    inject(DestroyRef).onDestroy(() => (this.gone = true));
+    effect(() => {
+      const last = this.kzInTurn() === 'last';
+      if (this.awake() || !last) turns.take(() => this.show(), last);
+    });
+  }
+
+  private show(): void {
+    if (this.gone) return;
+    if (this.view) this.view.reattach();
+    else this.view = this.container.createEmbeddedView(this.template);
+    this.view.detectChanges();
+    if (!this.awake()) this.view.detach();
   }
 }

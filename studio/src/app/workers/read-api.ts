@@ -1,6 +1,9 @@
 import type { AssetBytes, Brought, DocumentPiece, ModelFiles, Problem } from '@kaizen/core';
 
-/** How reading a project ended: with the bytes of its models and sounds; its pieces, which only name them, have been told by then. */
+/**
+ * How reading a project ended: with the bytes of its models and sounds; its pieces, which only name them, have been told by then. Where
+ * it is not ok, what was told is worth nothing.
+ */
 export type ProjectRead =
   | { readonly ok: true; readonly bytes: AssetBytes }
   | { readonly ok: false; readonly problems: readonly Problem[] };
@@ -19,8 +22,8 @@ export interface ModelBytes extends Pick<ModelFiles, 'name' | 'bytes'> {
 /** Reading and checking of what the user brings, in a worker. */
 export interface ReadApi {
   /**
-   * Reads a `.kaizen.json` or `.kaizen.zip`, checks all of it, and only then tells its pieces, one after the other: nothing of a
-   * bad file is ever told. `progress` is told a share from 0 to 1.
+   * Reads a `.kaizen.json` or `.kaizen.zip` and tells its pieces, one after the other, as soon as each value in it is of the kind that
+   * belongs there; whether they go together it finds meanwhile. `progress` is told a share from 0 to 1.
    */
   project(
     bytes: Uint8Array,

@@ -2,7 +2,8 @@ import { transfer } from 'comlink';
 import {
   assetsBeside,
   bringModel,
-  checkDocument,
+  checkReferences,
+  checkShape,
   documentPieces,
   isBringProblem,
   parseDocument,
@@ -18,18 +19,19 @@ type Fields = Readonly<Record<string, unknown>>;
 /** What the reading worker does. */
 export const readWork: ReadApi = {
   async project(bytes, kind, piece, progress): Promise<ProjectRead> {
-    const checked = kind === 'zip' ? fromZip(bytes) : fromText(new TextDecoder().decode(bytes));
-    if (!checked.ok) return checked;
-    await progress(HALF_WAY);
-    const pieces = documentPieces(checked.document);
-    // The page takes a piece over while the next ones are cut.
+    const read = kind === 'zip' ? fromZip(bytes) : fromText(new TextDecoder().decode(bytes));
+    if (!read.ok) return read;
+    const pieces = documentPieces(read.document);
+    // The page takes the pieces over while the rest is checked here.
     const taken = pieces.map(async (cut, i) => {
       const each = cut();
       await piece('numbers' in each ? transfer(each, [each.numbers.buffer]) : each);
-      await progress(HALF_WAY + (1 - HALF_WAY) * ((i + 1) / pieces.length));
+      if (i % PIECES_A_STEP === 0) void progress(HALF_WAY + (1 - HALF_WAY) * ((i + 1) / pieces.length));
     });
+    const problems = read.check();
     await Promise.all(taken);
-    return transfer({ ok: true, bytes: checked.bytes }, buffersOf(checked.bytes));
+    if (problems.length > 0) return { ok: false, problems };
+    return transfer({ ok: true, bytes: read.bytes }, buffersOf(read.bytes));
   },
 
   async model({ name, bytes, beside, folder }, progress, sha256): Promise<ModelRead> {
@@ -52,25 +54,33 @@ export const readWork: ReadApi = {
 
 /** Reading and checking is about as much work as taking over what was read. */
 const HALF_WAY = 0.5;
+/** The bar moves on once in so many pieces: each time the page draws it. */
+const PIECES_A_STEP = 4;
 
-type Checked =
-  | { readonly ok: true; readonly document: Fields; readonly bytes: AssetBytes }
+/** A document of the right shape; `check` finds what else may be wrong in it. */
+type Shaped =
+  | {
+      readonly ok: true;
+      readonly document: Fields;
+      readonly bytes: AssetBytes;
+      readonly check: () => readonly Problem[];
+    }
   | { readonly ok: false; readonly problems: readonly Problem[] };
 
-function fromText(text: string): Checked {
+function fromText(text: string): Shaped {
   const parsed = parseDocument(text);
   if (!parsed.ok) return parsed;
-  const problems = checkDocument(parsed.value);
+  const problems = checkShape(parsed.value);
   if (problems.length > 0) return { ok: false, problems };
   const { project: document, bytes } = assetsBeside(parsed.value as Fields);
-  return { ok: true, document, bytes };
+  return { ok: true, document, bytes, check: () => checkReferences(parsed.value) };
 }
 
-function fromZip(bytes: Uint8Array): Checked {
+function fromZip(bytes: Uint8Array): Shaped {
   const read = unpackKaizenZip(bytes);
   if (!read.ok) return read;
   const { project, bytes: own } = read.value;
-  return { ok: true, document: stripDefaults(project as unknown as Fields), bytes: own };
+  return { ok: true, document: stripDefaults(project as unknown as Fields), bytes: own, check: () => [] };
 }
 
 /** What of some bytes can go to the page without a copy: each buffer once, where nothing else lies in it. */

@@ -9,7 +9,7 @@ export const readSpare = new Spare(
   () => new Worker(new URL('./read.worker', import.meta.url), { type: 'module' }),
 );
 
-/** Reads and checks a project in a worker; its pieces are told one after the other once all of it is good. */
+/** Reads and checks a project in a worker, which tells its pieces one after the other; they count once the result is ok. */
 export function runReadProject(
   bytes: Uint8Array,
   kind: 'json' | 'zip',

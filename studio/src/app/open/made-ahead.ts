@@ -1,0 +1,28 @@
+import { type ComponentRef, Injectable } from '@angular/core';
+
+/** A screen that is made before it is shown, asleep. */
+export interface Sleeper {
+  wake(): void;
+}
+
+/** The Bench that was made while a project is read, until its page takes it. */
+@Injectable({ providedIn: 'root' })
+export class MadeAhead {
+  private made: ComponentRef<Sleeper> | null = null;
+
+  put(made: ComponentRef<Sleeper>): void {
+    this.drop();
+    this.made = made;
+  }
+
+  take(): ComponentRef<Sleeper> | null {
+    const { made } = this;
+    this.made = null;
+    return made;
+  }
+
+  /** Lets go what nobody took. */
+  drop(): void {
+    this.take()?.destroy();
+  }
+}
