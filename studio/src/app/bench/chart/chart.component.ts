@@ -140,9 +140,11 @@ export class ChartComponent implements AfterViewInit {
 
   private resize(element: HTMLElement): void {
     const { clientWidth: width, clientHeight: height } = element;
+    // a canvas that is given its size is empty, also where it is the same
     for (const canvas of [this.base().nativeElement, this.overlay().nativeElement]) {
-      canvas.width = width * devicePixelRatio;
-      canvas.height = height * devicePixelRatio;
+      const [across, down] = [Math.floor(width * devicePixelRatio), Math.floor(height * devicePixelRatio)];
+      if (canvas.width !== across) canvas.width = across;
+      if (canvas.height !== down) canvas.height = down;
     }
     this.model.size.set({ width, height });
   }

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatIcon } from '@angular/material/icon';
-import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
+import { MatMenu, MatMenuContent, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { MatTooltip } from '@angular/material/tooltip';
 import { activeClip, keysOffTheFrame, type ChannelKind } from '@kaizen/core';
 import { MenuRunDirective } from '../../commands/menu-run.directive';
@@ -27,6 +27,7 @@ type RowCheck = ChannelKind | 'every' | 'below' | { readonly set: string };
     CheckListComponent,
     MatIcon,
     MatMenu,
+    MatMenuContent,
     MatMenuItem,
     MatMenuTrigger,
     MatTooltip,
@@ -66,8 +67,10 @@ type RowCheck = ChannelKind | 'every' | 'below' | { readonly set: string };
       {{ studio.bench().rowSet ?? 'Rows' }}
     </button>
     <mat-menu #rows="matMenu">
-      <kz-check-list name="Rows" [groups]="rowChecks()" (toggled)="toggle($event)" />
-      <button mat-menu-item kzRun="rows.sets">Sets of rows…</button>
+      <ng-template matMenuContent>
+        <kz-check-list name="Rows" [groups]="rowChecks()" (toggled)="toggle($event)" />
+        <button mat-menu-item kzRun="rows.sets">Sets of rows…</button>
+      </ng-template>
     </mat-menu>
     <span class="space"></span>
     <button
@@ -78,7 +81,9 @@ type RowCheck = ChannelKind | 'every' | 'below' | { readonly set: string };
       Shape
     </button>
     <mat-menu #shaping="matMenu">
-      <kz-check-list name="Shape" [groups]="shapeChecks()" (toggled)="shapes.toggle($event)" />
+      <ng-template matMenuContent>
+        <kz-check-list name="Shape" [groups]="shapeChecks()" (toggled)="shapes.toggle($event)" />
+      </ng-template>
     </mat-menu>
     @if (studio.bench().density === 'rates') {
       <button
@@ -104,10 +109,12 @@ type RowCheck = ChannelKind | 'every' | 'below' | { readonly set: string };
       </button>
     </span>
     <mat-menu #keyed="matMenu">
-      @for (way of poses.keyed; track way.which) {
-        <button mat-menu-item [kzRun]="'key.' + way.which">{{ way.label }}</button>
-      }
-      <button mat-menu-item kzRun="key.loose">Key all that changed</button>
+      <ng-template matMenuContent>
+        @for (way of poses.keyed; track way.which) {
+          <button mat-menu-item [kzRun]="'key.' + way.which">{{ way.label }}</button>
+        }
+        <button mat-menu-item kzRun="key.loose">Key all that changed</button>
+      </ng-template>
     </mat-menu>
     <button class="button toggle" kzRun="snap.frames" kzTip="Keys and playhead land on whole frames">
       Whole frames

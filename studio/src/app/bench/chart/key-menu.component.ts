@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
-import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
+import { MatMenu, MatMenuContent, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { curveOf, repeats, type KeyRef } from '@kaizen/core';
 import { MenuRunDirective } from '../../commands/menu-run.directive';
 import { CommandRegistry } from '../../commands/registry';
@@ -39,7 +39,7 @@ const LEGS = [
 @Component({
   selector: 'kz-key-menu',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatMenu, MatMenuItem, MatMenuTrigger, MenuRunDirective],
+  imports: [MatMenu, MatMenuContent, MatMenuItem, MatMenuTrigger, MenuRunDirective],
   template: `
     <span
       class="anchor"
@@ -49,35 +49,41 @@ const LEGS = [
       [style.top.px]="place().y"
     ></span>
     <mat-menu #menu="matMenu">
-      @if (ref(); as key) {
-        <p class="name">{{ name() }}</p>
-        @for (pin of pins(); track pin.end) {
-          <button mat-menu-item [disabled]="!pin.possible" (click)="tools.pin(key, pin.end)">
-            {{ pin.label }}
-          </button>
+      <ng-template matMenuContent>
+        @if (ref(); as key) {
+          <p class="name">{{ name() }}</p>
+          @for (pin of pins(); track pin.end) {
+            <button mat-menu-item [disabled]="!pin.possible" (click)="tools.pin(key, pin.end)">
+              {{ pin.label }}
+            </button>
+          }
+          <button mat-menu-item [matMenuTriggerFor]="sides">Sides</button>
+          <button mat-menu-item [matMenuTriggerFor]="legs">Leg after</button>
+          @for (entry of entries(); track entry.id) {
+            <button mat-menu-item [kzRun]="entry.id">
+              {{ entry.label }}
+            </button>
+          }
         }
-        <button mat-menu-item [matMenuTriggerFor]="sides">Sides</button>
-        <button mat-menu-item [matMenuTriggerFor]="legs">Leg after</button>
-        @for (entry of entries(); track entry.id) {
+      </ng-template>
+    </mat-menu>
+    <mat-menu #sides="matMenu">
+      <ng-template matMenuContent>
+        @for (entry of sideEntries(); track entry.id) {
           <button mat-menu-item [kzRun]="entry.id">
             {{ entry.label }}
           </button>
         }
-      }
-    </mat-menu>
-    <mat-menu #sides="matMenu">
-      @for (entry of sideEntries(); track entry.id) {
-        <button mat-menu-item [kzRun]="entry.id">
-          {{ entry.label }}
-        </button>
-      }
+      </ng-template>
     </mat-menu>
     <mat-menu #legs="matMenu">
-      @for (entry of legEntries(); track entry.id) {
-        <button mat-menu-item [kzRun]="entry.id">
-          {{ entry.label }}
-        </button>
-      }
+      <ng-template matMenuContent>
+        @for (entry of legEntries(); track entry.id) {
+          <button mat-menu-item [kzRun]="entry.id">
+            {{ entry.label }}
+          </button>
+        }
+      </ng-template>
     </mat-menu>
   `,
   styles: `

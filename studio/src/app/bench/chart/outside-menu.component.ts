@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
-import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
+import { MatMenu, MatMenuContent, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { curveOf, OUTSIDE_MODES } from '@kaizen/core';
 import { MenuRunDirective } from '../../commands/menu-run.directive';
 import { Studio } from '../../state/studio';
@@ -10,7 +10,7 @@ import { OUTSIDE_LABELS } from '../stage/words';
 @Component({
   selector: 'kz-outside-menu',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatMenu, MatMenuItem, MatMenuTrigger, MenuRunDirective],
+  imports: [MatMenu, MatMenuContent, MatMenuItem, MatMenuTrigger, MenuRunDirective],
   template: `
     <span
       class="anchor"
@@ -20,17 +20,19 @@ import { OUTSIDE_LABELS } from '../stage/words';
       [style.top.px]="place().y"
     ></span>
     <mat-menu #menu="matMenu">
-      <p class="name">{{ name() }}</p>
-      @for (mode of modes; track mode) {
-        <button
-          mat-menu-item
-          role="menuitemradio"
-          [attr.aria-checked]="mode === current()"
-          [kzRun]="'outside.' + asked().end + '-' + mode"
-        >
-          {{ mode === current() ? '● ' : '○ ' }}{{ labels[mode] }}
-        </button>
-      }
+      <ng-template matMenuContent>
+        <p class="name">{{ name() }}</p>
+        @for (mode of modes; track mode) {
+          <button
+            mat-menu-item
+            role="menuitemradio"
+            [attr.aria-checked]="mode === current()"
+            [kzRun]="'outside.' + asked().end + '-' + mode"
+          >
+            {{ mode === current() ? '● ' : '○ ' }}{{ labels[mode] }}
+          </button>
+        }
+      </ng-template>
     </mat-menu>
   `,
   styles: `

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, viewChild } from '@angular/core';
-import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
+import { MatMenu, MatMenuContent, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import type { DriverName } from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { CueCardComponent } from '../../ui/cue-card.component';
@@ -12,7 +12,7 @@ import { DRIVER_WORDS } from './driver-words';
 @Component({
   selector: 'kz-drive-menu',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [CueCardComponent, MatMenu, MatMenuItem, MatMenuTrigger],
+  imports: [CueCardComponent, MatMenu, MatMenuContent, MatMenuItem, MatMenuTrigger],
   template: `
     @if (drag.shown(); as shown) {
       <kz-cue-card [refused]="shown.refused" [x]="shown.x" [y]="shown.y">
@@ -28,10 +28,12 @@ import { DRIVER_WORDS } from './driver-words';
       [style.top.px]="drag.asked()?.y"
     ></span>
     <mat-menu #menu="matMenu">
-      <p class="name">{{ title() }}</p>
-      @for (kind of kinds; track kind) {
-        <button mat-menu-item (click)="drive(kind)">{{ words(kind) }}</button>
-      }
+      <ng-template matMenuContent>
+        <p class="name">{{ title() }}</p>
+        @for (kind of kinds; track kind) {
+          <button mat-menu-item (click)="drive(kind)">{{ words(kind) }}</button>
+        }
+      </ng-template>
     </mat-menu>
   `,
   styles: `

@@ -41,7 +41,7 @@ import {
   type ValueRange,
 } from './plot';
 import { sameList, sameLook } from './look';
-import { handleValues, keySpread, withFoot } from './value-range';
+import { handleValues, keySpread, sameRanges, withFoot } from './value-range';
 import { partStrip, type Parted } from './crowd/crowds';
 import { plottedChannels } from './plotted-channels';
 import { chartRows, type RowsQuery } from './rows';
@@ -60,9 +60,12 @@ export class ChartModel {
   /** The upper half’s model, for the lower one: both show the same time. */
   private readonly upper: ChartModel | null =
     this.half === 'lower' ? inject(ChartModel, { skipSelf: true }) : null;
-  readonly size = signal({ width: 600, height: 300 });
+  readonly size = signal(
+    { width: 600, height: 300 },
+    { equal: (a, b) => a.width === b.width && a.height === b.height },
+  );
   readonly axis: WritableSignal<TimeAxis> = this.upper?.axis ?? signal({ first: 0, last: 120 });
-  readonly ranges = signal<ReadonlyMap<string, ValueRange>>(new Map());
+  readonly ranges = signal<ReadonlyMap<string, ValueRange>>(new Map(), { equal: sameRanges });
   readonly scrollTop = signal(0);
   readonly search: WritableSignal<string> = this.upper?.search ?? signal('');
   readonly drag = signal<DragShown | null>(null);

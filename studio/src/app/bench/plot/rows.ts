@@ -10,7 +10,7 @@ import {
 } from '@kaizen/core';
 import type { BenchState } from '../../state/bench';
 import type { LooseEdit } from '../../state/document';
-import { channelLabelOf } from '../stage/channel-label';
+import { labelOf } from '../stage/channel-label';
 import { namesOf } from './channel-names';
 import { childrenOf } from './children-of';
 import { hasWords } from './has-words';
@@ -242,23 +242,33 @@ function withKindRows(part: Part, channels: readonly ChannelRow[], asked: Asked,
 function channelRows(part: Part, depth: number, asked: Asked): ChannelRow[] {
   const { curves, driven, looseOf, chosen, chosenParts, set, tied, query } = asked;
   const indent = (query.filter !== 'all' || query.search !== '' || set ? 0 : depth) + 1;
-  return namesOf(part).flatMap((named): ChannelRow[] => {
-    const { id } = named;
-    if (set && !set.has(id)) return [];
+  const rows: ChannelRow[] = [];
+  for (const { id, property } of namesOf(part)) {
+    if (set && !set.has(id)) continue;
     const curve = curves.get(id);
     const waiting = looseOf.get(id) ?? NO_LOOSE;
     const isDriven = driven.has(id);
     if (!curve && !isDriven && waiting.length === 0 && !chosen.has(id) && !query.everyChannel && !set)
-      return [];
-    if (query.filter === 'keyed' && !curve) return [];
-    if (query.filter === 'tied' && !tied.has(id)) return [];
-    if (query.filter === 'off' && !curve?.keys.some(({ frame }) => !Number.isInteger(frame))) return [];
-    if (query.filter === 'selected' && !chosenParts.has(part.id) && !chosen.has(id)) return [];
-    const label = (named.label ??= channelLabelOf(part, named.property));
-    if (!query.kinds.includes(label.kind)) return [];
-    if (query.search !== '' && !hasWords(`${part.name} ${label.short}`, query.search)) return [];
-    return [{ kind: 'channel', id, part, depth: indent, label, curve, driven: isDriven, loose: waiting }];
-  });
+      continue;
+    if (query.filter === 'keyed' && !curve) continue;
+    if (query.filter === 'tied' && !tied.has(id)) continue;
+    if (query.filter === 'off' && !curve?.keys.some(({ frame }) => !Number.isInteger(frame))) continue;
+    if (query.filter === 'selected' && !chosenParts.has(part.id) && !chosen.has(id)) continue;
+    const label = labelOf(part, property);
+    if (!query.kinds.includes(label.kind)) continue;
+    if (query.search !== '' && !hasWords(`${part.name} ${label.short}`, query.search)) continue;
+    rows.push({
+      kind: 'channel',
+      id,
+      part,
+      depth: indent,
+      label,
+      curve,
+      driven: isDriven,
+      loose: waiting,
+    });
+  }
+  return rows;
 }
 
 const NO_LOOSE: readonly LooseEdit[] = [];

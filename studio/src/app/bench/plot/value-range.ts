@@ -19,6 +19,16 @@ export function keySpread(
   return low <= high ? { low, high } : null;
 }
 
+/** Whether ranges by unit are the same. */
+export function sameRanges(a: ReadonlyMap<string, ValueRange>, b: ReadonlyMap<string, ValueRange>): boolean {
+  if (a.size !== b.size) return false;
+  for (const [unit, { low, high }] of a) {
+    const other = b.get(unit);
+    if (other?.low !== low || other.high !== high) return false;
+  }
+  return true;
+}
+
 /** The values of the handles that show on a channel: those of its chosen keys. */
 export function handleValues(project: Project, channel: string, keys: readonly KeyRef[]): readonly number[] {
   const curve = curveOf(project, channel);

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { MatMenu, MatMenuTrigger } from '@angular/material/menu';
+import { MatMenu, MatMenuContent, MatMenuTrigger } from '@angular/material/menu';
 import { MatTooltip } from '@angular/material/tooltip';
 import type { ChannelKind, LegKind, SideMode } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
@@ -18,7 +18,7 @@ const LEG_KINDS = Object.keys(LEG_LABELS) as readonly LegKind[];
 @Component({
   selector: 'kz-capture-bar',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [CheckListComponent, MatMenu, MatMenuTrigger, MatTooltip, RunDirective],
+  imports: [CheckListComponent, MatMenu, MatMenuContent, MatMenuTrigger, MatTooltip, RunDirective],
   template: `
     <button
       class="button toggle"
@@ -59,10 +59,14 @@ const LEG_KINDS = Object.keys(LEG_LABELS) as readonly LegKind[];
       New keys: {{ newText() }}
     </button>
     <mat-menu #fresh="matMenu">
-      <kz-check-list name="New keys get" [groups]="newChecks()" (toggled)="setNew($event)" />
+      <ng-template matMenuContent>
+        <kz-check-list name="New keys get" [groups]="newChecks()" (toggled)="setNew($event)" />
+      </ng-template>
     </mat-menu>
     <mat-menu #scope="matMenu">
-      <kz-check-list name="Scope" [groups]="scopeChecks()" (toggled)="toggle($event)" />
+      <ng-template matMenuContent>
+        <kz-check-list name="Scope" [groups]="scopeChecks()" (toggled)="toggle($event)" />
+      </ng-template>
     </mat-menu>
   `,
   styles: `

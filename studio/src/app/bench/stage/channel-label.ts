@@ -47,7 +47,11 @@ export function channelLabel(project: Named, channel: string): ChannelLabel {
   if (ref.of === 'weight') return weightLabel(project, ref.channel, ref.treatment);
   const { part: id, property } = splitChannel(channel);
   const part = partOf(project, id);
-  if (!part) return channelLabelOf(id, property);
+  return part ? labelOf(part, property) : channelLabelOf(id, property);
+}
+
+/** The label of a part's channel, the same object each time. */
+export function labelOf(part: Part, property: string): ChannelLabel {
   let ofPart = labels.get(part);
   if (!ofPart) labels.set(part, (ofPart = new Map<string, ChannelLabel>()));
   let label = ofPart.get(property);

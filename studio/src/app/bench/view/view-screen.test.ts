@@ -54,9 +54,11 @@ describe('the screen of the view', () => {
     });
     await pass(100);
     expect([did.slice(2), shown.width, shown.dataset['state']]).toEqual([['draw', 'flush'], 1, 'drawing']);
+    expect(shown.dataset).toHaveProperty('empty');
     finish(true);
     await pass(10);
     expect([did.at(-1), shown.width, shown.height, shown.dataset['state']]).toEqual(['copy', 8, 4, 'drawn']);
+    expect(shown.dataset).not.toHaveProperty('empty');
   });
 
   it('says that it is drawn only when all has come that is to be drawn', async () => {

@@ -42,6 +42,7 @@ export class ViewScreen {
     private readonly seen: (soFar: DrawnSoFar) => void,
   ) {
     this.pen = shown.getContext('2d', { alpha: false })!;
+    shown.dataset['empty'] = '';
     this.gl = renderer.getContext() as WebGL2RenderingContext;
     this.slow = drawsWithoutCard(this.gl);
   }
@@ -124,6 +125,7 @@ export class ViewScreen {
     if (shown.width !== drawn.width || shown.height !== drawn.height)
       Object.assign(shown, { width: drawn.width, height: drawn.height });
     this.pen.drawImage(drawn, 0, 0);
+    delete shown.dataset['empty'];
     this.soFar = soFar;
     this.seen(soFar);
     if (soFar === 'faces') shown.dataset['state'] = soFar;

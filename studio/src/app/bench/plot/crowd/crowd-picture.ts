@@ -7,6 +7,11 @@ export interface CrowdMember {
   readonly curve: () => CrowdCurve;
 }
 
+/** The members of a crowd by channel, found when they are first looked at; another object whenever one of them may be another. */
+export interface Crowd {
+  readonly members: () => ReadonlyMap<string, CrowdMember>;
+}
+
 /** A picture of a crowd and where in time and value it lies. */
 export interface CrowdImage {
   readonly canvas: CanvasImageSource;
@@ -25,7 +30,9 @@ const REFRESH = 120;
 export class CrowdPicture {
   private grid: CrowdGrid | null = null;
   private members = new Map<string, object>();
-  private asked: ReadonlyMap<string, CrowdMember> | null = null;
+  private asked: Crowd | null = null;
+  /** The members of a crowd that is begun anew, not looked at yet: with thousands that takes longer than drawing all else. */
+  private fresh: Crowd | null = null;
   private waiting: { readonly channel: string; readonly member: CrowdMember }[] = [];
   private within = new Map<string, CrowdCurve>();
   private image: CrowdImage | null = null;
@@ -44,30 +51,38 @@ export class CrowdPicture {
 
   /** Whether all of the crowd is in the picture. */
   get whole(): boolean {
-    return this.waiting.length === 0;
+    return this.waiting.length === 0 && this.fresh === null;
   }
 
-  ask(
-    window: CrowdWindow,
-    members: ReadonlyMap<string, CrowdMember>,
-    color: readonly [number, number, number],
-  ): void {
+  ask(window: CrowdWindow, crowd: Crowd, color: readonly [number, number, number]): void {
     const recolored = color.some((part, i) => part !== this.color[i]);
     this.color = color;
-    if (!this.grid || !sameWindow(this.grid.window, window)) this.begin(window, members);
-    else if (members !== this.asked) this.change(members);
-    this.asked = members;
-    if (this.waiting.length > 0) this.schedule();
+    if (!this.grid || !sameWindow(this.grid.window, window)) this.begin(window, crowd);
+    else if (crowd !== this.asked && this.fresh) this.fresh = crowd;
+    else if (crowd !== this.asked) this.change(crowd.members());
+    this.asked = crowd;
+    if (!this.whole) this.schedule();
     else if (recolored) this.refresh();
   }
 
-  private begin(window: CrowdWindow, members: ReadonlyMap<string, CrowdMember>): void {
+  private begin(window: CrowdWindow, crowd: Crowd): void {
     this.grid = new CrowdGrid(window);
     this.within.clear();
-    this.members = new Map([...members].map(([channel, { source }]) => [channel, source]));
-    this.waiting = [...members].map(([channel, member]) => ({ channel, member }));
+    this.fresh = crowd;
     this.shownAt = performance.now();
     this.first = this.image === null;
+  }
+
+  private takeFresh(): void {
+    const members = this.fresh?.members();
+    if (!members) return;
+    this.fresh = null;
+    this.members = new Map();
+    this.waiting = [];
+    for (const [channel, member] of members) {
+      this.members.set(channel, member.source);
+      this.waiting.push({ channel, member });
+    }
   }
 
   private change(members: ReadonlyMap<string, CrowdMember>): void {
@@ -99,6 +114,7 @@ export class CrowdPicture {
     this.scheduled = true;
     whenIdle(() => {
       this.scheduled = false;
+      this.takeFresh();
       this.grow(SLICE);
       const now = performance.now();
       if (this.whole || (this.first && now - this.shownAt > REFRESH)) {

@@ -2,7 +2,7 @@ import { Injectable, signal } from '@angular/core';
 import { curveValue, type CompiledCurve, type Program, sampleStep } from '@kaizen/core';
 import type { Ink } from '../ink';
 import type { Plot, Strip } from '../plot';
-import { CrowdPicture, type CrowdImage, type CrowdMember } from './crowd-picture';
+import { CrowdPicture, type Crowd, type CrowdImage, type CrowdMember } from './crowd-picture';
 
 /** A strip with more channels than this draws one by one only those that are chosen; the others are its crowd. */
 export const MOST_BY_ONE = 48;
@@ -30,10 +30,7 @@ export class Crowds {
   private readonly pictures = new Map<string, CrowdPicture>();
   /** Counts what grew, for who draws it. */
   readonly grown = signal(0);
-  private readonly members = new WeakMap<
-    readonly string[],
-    { readonly program: Program; readonly of: ReadonlyMap<string, CrowdMember> }
-  >();
+  private readonly crowds = new WeakMap<readonly string[], Crowd & { readonly program: Program }>();
 
   /** The picture of a strip's crowd as far as it is there. */
   image(plot: Plot, ink: Ink, strip: Strip, crowd: readonly string[], program: Program): CrowdImage | null {
@@ -56,23 +53,29 @@ export class Crowds {
         low: strip.low,
         high: strip.high,
       },
-      this.membersOf(program, crowd),
+      this.crowdOf(program, crowd),
       rgb(ink.soft),
     );
     return picture.shown;
   }
 
-  private membersOf(program: Program, crowd: readonly string[]): ReadonlyMap<string, CrowdMember> {
-    const known = this.members.get(crowd);
-    if (known?.program === program) return known.of;
-    const of = new Map<string, CrowdMember>();
-    for (const channel of crowd) {
-      const slot = program.structure.slots.get(channel);
-      if (slot !== undefined) of.set(channel, memberOf(program, slot));
-    }
-    this.members.set(crowd, { program, of });
-    return of;
+  private crowdOf(program: Program, channels: readonly string[]): Crowd {
+    const known = this.crowds.get(channels);
+    if (known?.program === program) return known;
+    let members: ReadonlyMap<string, CrowdMember> | null = null;
+    const crowd = { program, members: () => (members ??= membersOf(program, channels)) };
+    this.crowds.set(channels, crowd);
+    return crowd;
   }
+}
+
+function membersOf(program: Program, channels: readonly string[]): ReadonlyMap<string, CrowdMember> {
+  const members = new Map<string, CrowdMember>();
+  for (const channel of channels) {
+    const slot = program.structure.slots.get(channel);
+    if (slot !== undefined) members.set(channel, memberOf(program, slot));
+  }
+  return members;
 }
 
 const membersByCurve = new WeakMap<CompiledCurve, CrowdMember>();

@@ -9,7 +9,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { MatIcon } from '@angular/material/icon';
-import { MatMenu, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
+import { MatMenu, MatMenuContent, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import { MatTooltip } from '@angular/material/tooltip';
 import { MenuRunDirective } from '../../../commands/menu-run.directive';
 import { RunDirective } from '../../../commands/run.directive';
@@ -38,6 +38,7 @@ const BEAD = 20;
   imports: [
     MatIcon,
     MatMenu,
+    MatMenuContent,
     MatMenuItem,
     MatMenuTrigger,
     MatTooltip,
