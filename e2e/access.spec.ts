@@ -3,89 +3,100 @@ import type { Page } from '@playwright/test';
 import { Bench } from './pages';
 import { expect, test } from './test';
 
-/** What axe finds serious; run in the page itself, which has no frames, as a second page for its report takes longer than it. */
+/**
+ * What axe finds serious, by day, and of what the night changes, the colours, by night. It is run in the page itself, which has no
+ * frames, as a second page for its report takes longer than it.
+ */
 async function serious(page: Page): Promise<string[]> {
-  const { violations } = await new AxeBuilder({ page }).setLegacyMode().analyze();
-  return violations
+  const axe = () => new AxeBuilder({ page }).setLegacyMode();
+  const byDay = await axe().analyze();
+  await show(page, 'night');
+  const byNight = await axe().withRules('color-contrast').analyze();
+  await show(page, 'day');
+  return [...byDay.violations, ...byNight.violations]
     .filter(({ impact }) => impact === 'serious' || impact === 'critical')
     .map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.html.slice(0, 120)).join(' | ')}`);
 }
 
-for (const theme of ['light', 'dark'] as const) {
-  test.describe(`nothing serious for screen readers and eyes, ${theme}`, () => {
-    test.use({ colorScheme: theme });
-
-    test('Projects, a posed part, curves, the tray', async ({ page }) => {
-      await page.goto('/');
-      await expect(page.getByRole('button', { name: /^Open the sample/ })).toHaveCount(10);
-      expect(await serious(page)).toEqual([]);
-      const bench = await Bench.openSample(page, 'Brine wheel');
-      await bench.row('wheel').click();
-      await bench.type('Place X', '0.3');
-      await page.keyboard.press('3');
-      expect(await serious(page)).toEqual([]);
-      await bench.row('wheel/rotate.y').getByText('turn').click();
-      await page.keyboard.press('Control+a');
-      await page.keyboard.press('Control+1');
-      await page.keyboard.press('c');
-      expect(await serious(page)).toEqual([]);
-      await page.keyboard.press('n');
-      await page.keyboard.press('Shift+t');
-      await page.getByRole('button', { name: /loose edit/ }).click();
-      await page.getByRole('button', { name: 'Rows', exact: true }).click();
-      expect(await serious(page)).toEqual([]);
-    });
-
-    test('Time, Pose, rates, treatments', async ({ page }) => {
-      const bench = await Bench.openSample(page, 'Brine wheel');
-      await bench.row('wheel').click();
-      await bench.type('Place X', '0.3');
-      await page.keyboard.press('n');
-      await page.keyboard.press('Shift+t');
-      for (const tab of ['Time', 'Pose']) {
-        await page.getByRole('tab', { name: tab }).click();
-        if (tab === 'Pose') await page.getByRole('button', { name: 'Keep this pose' }).click();
-        expect(await serious(page)).toEqual([]);
-      }
-      await bench.row('wheel/rotate.y').getByText('turn').click();
-      await page.keyboard.press('Control+3');
-      await page.keyboard.press('Control+a');
-      await page.keyboard.press('Control+l');
-      await page.getByRole('tab', { name: 'Key', exact: false }).first().click();
-      expect(await serious(page)).toEqual([]);
-      await page.getByRole('tab', { name: 'Curve' }).click();
-      await page.getByRole('button', { name: 'Lay over ▾', exact: true }).click();
-      await page.getByRole('menuitem', { name: 'Noise' }).click();
-      await expect(page.locator('.mat-mdc-menu-panel')).toHaveCount(0);
-      expect(await serious(page)).toEqual([]);
-    });
-
-    test('dialogs and Hand over', async ({ page }) => {
-      const bench = await Bench.openSample(page, 'Brine wheel');
-      await bench.row('wheel/rotate.y').getByText('turn').click();
-      await page.getByRole('tab', { name: 'Curve' }).click();
-      await page.getByRole('button', { name: 'Paste a table…' }).click();
-      await expect(page.getByRole('dialog')).toBeVisible();
-      expect(await serious(page)).toEqual([]);
-      await page.keyboard.press('Escape');
-      await expect(page.locator('mat-dialog-container')).toHaveCount(0);
-      await page.keyboard.press('?');
-      await expect(page.getByRole('dialog')).toBeVisible();
-      expect(await serious(page)).toEqual([]);
-      await page.getByRole('button', { name: 'Reset all' }).hover();
-      await expect(page.locator('mat-tooltip-component').first()).toBeVisible();
-      await page.keyboard.press('Escape');
-      await expect(page.locator('mat-dialog-container')).toHaveCount(0);
-      await page.keyboard.press('Control+k');
-      await expect(page.getByRole('combobox', { name: 'Find a command' })).toBeFocused();
-      expect(await serious(page)).toEqual([]);
-      await page.keyboard.press('Escape');
-      await page.getByRole('link', { name: 'Hand over' }).click();
-      await expect(page.getByRole('button', { name: 'Write .glb' })).toBeVisible();
-      expect(await serious(page)).toEqual([]);
-    });
-  });
+/** Shows the page in a theme, colours that fade into each other at once. */
+async function show(page: Page, theme: 'day' | 'night'): Promise<void> {
+  await page.evaluate((name) => {
+    document.documentElement.dataset['theme'] = name;
+    for (const fading of document.getAnimations()) if (fading instanceof CSSTransition) fading.finish();
+  }, theme);
 }
+
+test.describe('nothing serious for screen readers and eyes', () => {
+  test('Projects, a posed part, curves, the tray', async ({ page }) => {
+    await page.goto('/');
+    await expect(page.getByRole('button', { name: /^Open the sample/ })).toHaveCount(10);
+    expect(await serious(page)).toEqual([]);
+    const bench = await Bench.openSample(page, 'Brine wheel');
+    await bench.row('wheel').click();
+    await bench.type('Place X', '0.3');
+    await page.keyboard.press('3');
+    expect(await serious(page)).toEqual([]);
+    await bench.row('wheel/rotate.y').getByText('turn').click();
+    await page.keyboard.press('Control+a');
+    await page.keyboard.press('Control+1');
+    await page.keyboard.press('c');
+    expect(await serious(page)).toEqual([]);
+    await page.keyboard.press('n');
+    await page.keyboard.press('Shift+t');
+    await page.getByRole('button', { name: /loose edit/ }).click();
+    await page.getByRole('button', { name: 'Rows', exact: true }).click();
+    expect(await serious(page)).toEqual([]);
+  });
+
+  test('Time, Pose, rates, treatments', async ({ page }) => {
+    const bench = await Bench.openSample(page, 'Brine wheel');
+    await bench.row('wheel').click();
+    await bench.type('Place X', '0.3');
+    await page.keyboard.press('n');
+    await page.keyboard.press('Shift+t');
+    for (const tab of ['Time', 'Pose']) {
+      await page.getByRole('tab', { name: tab }).click();
+      if (tab === 'Pose') await page.getByRole('button', { name: 'Keep this pose' }).click();
+      expect(await serious(page)).toEqual([]);
+    }
+    await bench.row('wheel/rotate.y').getByText('turn').click();
+    await page.keyboard.press('Control+3');
+    await page.keyboard.press('Control+a');
+    await page.keyboard.press('Control+l');
+    await page.getByRole('tab', { name: 'Key', exact: false }).first().click();
+    expect(await serious(page)).toEqual([]);
+    await page.getByRole('tab', { name: 'Curve' }).click();
+    await page.getByRole('button', { name: 'Lay over ▾', exact: true }).click();
+    await page.getByRole('menuitem', { name: 'Noise' }).click();
+    await expect(page.locator('.mat-mdc-menu-panel')).toHaveCount(0);
+    expect(await serious(page)).toEqual([]);
+  });
+
+  test('dialogs and Hand over', async ({ page }) => {
+    const bench = await Bench.openSample(page, 'Brine wheel');
+    await bench.row('wheel/rotate.y').getByText('turn').click();
+    await page.getByRole('tab', { name: 'Curve' }).click();
+    await page.getByRole('button', { name: 'Paste a table…' }).click();
+    await expect(page.getByRole('dialog')).toBeVisible();
+    expect(await serious(page)).toEqual([]);
+    await page.keyboard.press('Escape');
+    await expect(page.locator('mat-dialog-container')).toHaveCount(0);
+    await page.keyboard.press('?');
+    await expect(page.getByRole('dialog')).toBeVisible();
+    expect(await serious(page)).toEqual([]);
+    await page.getByRole('button', { name: 'Reset all' }).hover();
+    await expect(page.locator('mat-tooltip-component').first()).toBeVisible();
+    await page.keyboard.press('Escape');
+    await expect(page.locator('mat-dialog-container')).toHaveCount(0);
+    await page.keyboard.press('Control+k');
+    await expect(page.getByRole('combobox', { name: 'Find a command' })).toBeFocused();
+    expect(await serious(page)).toEqual([]);
+    await page.keyboard.press('Escape');
+    await page.getByRole('link', { name: 'Hand over' }).click();
+    await expect(page.getByRole('button', { name: 'Write .glb' })).toBeVisible();
+    expect(await serious(page)).toEqual([]);
+  });
+});
 
 test('by keyboard alone: open, walk the rows, key, shape, loop, play, change a shortcut', async ({
   page,
