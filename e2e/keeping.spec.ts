@@ -29,6 +29,23 @@ test('a tab killed in mid-edit loses at most the last second', async ({ page, co
   expect(readJson(await back.save())).toEqual(file);
 });
 
+test('an edit is there again though the page is left in the moment it is made', async ({ page }) => {
+  const bench = await Bench.openSample(page, 'Brine wheel');
+  await bench.row('wheel/rotate.y').getByText('turn').click();
+  await page.keyboard.press('Shift+ArrowRight');
+  await page.keyboard.press('k');
+  await bench.kept();
+  const address = page.url();
+  for (const value of [181, 182, 183]) {
+    await page.keyboard.press('Control+ArrowUp');
+    await page.goto('about:blank');
+    await page.goto(address);
+    await bench.ready();
+    await expect.poll(() => bench.value('wheel/rotate.y')).toBe(value);
+    await bench.kept();
+  }
+});
+
 test('a second tab follows read-only, and can take over', async ({ page, context }) => {
   const first = await Bench.openSample(page, 'Brine wheel');
   await first.kept();

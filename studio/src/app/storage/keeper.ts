@@ -10,6 +10,7 @@ import { Settings } from '../ui/settings';
 import { whenIdle } from '../ui/when-idle';
 import { Connection, type Unusable } from './connection';
 import { listKept, removeProject, type Database, type KeptProject } from './database';
+import type { Notepad } from './last-words';
 import { load, NOBODY, save, type Kept } from './save';
 import { reasonOf, Session, type KeepStatus, type Ports, type TakeOver } from './session';
 import { LeaveQuestion } from './leave-question';
@@ -40,6 +41,7 @@ export class Keeper extends Settings {
   private readonly ports: Ports = {
     connection: this.connection,
     locks: navigator.locks,
+    pad: localPad,
     channel: (name) => new BroadcastChannel(name),
     token: () => crypto.randomUUID(),
     now: () => Date.now(),
@@ -314,6 +316,13 @@ export class Keeper extends Settings {
     };
   }
 }
+
+/** The page's `localStorage`, which may be shut off: then reading it throws. */
+const localPad: Notepad = {
+  getItem: (name) => localStorage.getItem(name),
+  setItem: (name, text) => localStorage.setItem(name, text),
+  removeItem: (name) => localStorage.removeItem(name),
+};
 
 function initialBenchOf(project: Project): BenchState {
   return benchFromRecord(null, project);

@@ -164,6 +164,14 @@ export function joinPieces(head: Head, pieces: ReadonlyMap<string, unknown>): Sn
   return whole ? { project, loose: head.loose } : null;
 }
 
+/** A snapshot with what changed since; null where a piece is missing then. */
+export function withChanges(snapshot: Snapshot, { head, written, removed }: Changes): Snapshot | null {
+  const pieces = piecesByKey(snapshot);
+  for (const key of removed) pieces.delete(key);
+  for (const { key, value } of written) pieces.set(key, value);
+  return joinPieces(head ?? headWithLists(snapshot), pieces);
+}
+
 /** An object with its fields in an order; those that the order does not name come last. */
 function inOrder(
   order: readonly string[] | undefined,

@@ -1,5 +1,5 @@
 import { unwrap, type IDBPTransaction } from 'idb';
-import { fillItem, stripItem, type AssetBytes, type Listed } from '@kaizen/core';
+import type { AssetBytes } from '@kaizen/core';
 import type { Snapshot } from '../state/document';
 import { whenIdle } from '../ui/when-idle';
 import {
@@ -11,7 +11,8 @@ import {
   type KeptRecord,
   type Schema,
 } from './database';
-import { changesBetween, headWithLists, joinPieces, piecesByKey, type Head } from './pieces';
+import { itemOf, textOf } from './piece-text';
+import { changesBetween, headWithLists, joinPieces, piecesByKey, withChanges } from './pieces';
 import { blobNamed, mayHaveBlob, stow, unstow } from './stowed';
 
 /** All that is kept of an open project. */
@@ -173,22 +174,6 @@ function pause(): Promise<void> {
   return new Promise((done) => setTimeout(done));
 }
 
-/** An item of a project as the storage has it: the text of its part of the file. Text costs a fraction of what objects cost there. */
-function textOf(key: string, item: unknown): string {
-  return JSON.stringify(stripItem(listOfKey(key), item as Readonly<Record<string, unknown>>));
-}
-
-/** An item from what is stored. An older Kaizen stored the object itself. */
-function itemOf(key: string, stored: unknown): unknown {
-  return typeof stored === 'string'
-    ? fillItem(listOfKey(key), JSON.parse(stored) as Readonly<Record<string, unknown>>)
-    : stored;
-}
-
-function listOfKey(key: string): Listed {
-  return key.slice(0, key.indexOf(':')) as Listed;
-}
-
 /**
  * Writes all pieces of a project that is new here, some at a time, so that a big one stops nothing. Without its head, which the
  * save after it writes, they are no project yet. Gives the snapshot whose pieces lie there; null where there is a project. `giveUp` as
@@ -311,9 +296,6 @@ export async function loadChanges(
   }
   await transaction.done;
   if (holder?.revision !== revision) return null;
-  const pieces = piecesByKey(have.snapshot);
-  for (const key of removed) pieces.delete(key);
-  for (const { key, value } of read) pieces.set(key, unstow(key, value, blobs, have.bytes));
-  const order: Head = newHead?.head ?? headWithLists(have.snapshot);
-  return joinPieces(order, pieces);
+  const changed = read.map(({ key, value }) => ({ key, value: unstow(key, value, blobs, have.bytes) }));
+  return withChanges(have.snapshot, { head: newHead?.head ?? null, written: changed, removed });
 }

@@ -1,4 +1,5 @@
 import type { Connection } from './connection';
+import type { Notepad } from './last-words';
 import type { Locks } from './project-lock';
 import type { Kept, Written } from './save';
 
@@ -32,6 +33,7 @@ export interface Channel {
 export interface Ports {
   readonly connection: Pick<Connection, 'get' | 'current'>;
   readonly locks: Locks;
+  readonly pad: Notepad;
   readonly channel: (name: string) => Channel;
   readonly token: () => string;
   readonly now: () => number;

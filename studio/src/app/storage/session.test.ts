@@ -114,6 +114,16 @@ async function world(tabs = 2) {
   const pages = Array.from({ length: tabs }, (_, i) => new Page(new FakeTab(browser, `tab${i}`)));
   return { db, browser, pages, first: pages[0]!, second: pages[1]! };
 }
+/** Creates a project with an edit that is kept, and one more that the page notes down as it goes but can't write. */
+async function onlyNotedDown(page: Page): Promise<void> {
+  await page.create(newProject('p', 'P'));
+  page.edit('a');
+  await page.session!.flush();
+  page.edit('b');
+  page.tab.full = true;
+  page.session!.flushAtOnce();
+}
+
 const nameIn = async (db: Database, id = 'p') => (await load(db, id))?.snapshot.project.name;
 
 describe('an open project', () => {
@@ -243,6 +253,38 @@ describe('an open project', () => {
     first.edit('c');
     await browser.advance(SAVE_AFTER + 1);
     expect([await nameIn(db), first.status.kind]).toEqual(['P.a.b.c', 'kept']);
+  });
+
+  it('is in the project that is opened next though the page’s last write came to nothing, and is kept then', async () => {
+    const { db, browser, first, second } = await world();
+    await onlyNotedDown(first);
+    browser.kill(first.tab);
+    expect(await nameIn(db)).toBe('P.a');
+    await second.open('p');
+    expect(second.shown!.snapshot.project.name).toBe('P.a.b');
+    await browser.advance(SAVE_AFTER + 1);
+    expect([await nameIn(db), second.status.kind]).toEqual(['P.a.b', 'kept']);
+    await second.open('p');
+    expect(second.shown!.snapshot.project.name).toBe('P.a.b');
+  });
+
+  it('that was noted down is not brought back where something was kept after it, or it was undone or let go', async () => {
+    const { browser, first, second } = await world();
+    await onlyNotedDown(first);
+    first.tab.full = false;
+    first.edit('c');
+    await first.session!.flush();
+    browser.kill(first.tab);
+    await second.open('p');
+    expect(second.shown!.snapshot.project.name).toBe('P.a.b.c');
+    const { shown } = second;
+    second.edit('d');
+    second.tab.full = true;
+    second.session!.flushAtOnce();
+    expect(browser.notes.size).toBe(1);
+    second.session!.take(shown!);
+    second.session!.flushAtOnce();
+    expect(browser.notes.size).toBe(0);
   });
 
   it('written by a page that goes is seen by the tab that follows, also by one that is just opening it', async () => {

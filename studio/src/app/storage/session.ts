@@ -1,4 +1,5 @@
 import { REMOVED, type Database, type Holder } from './database';
+import { LastWords } from './last-words';
 import { ProjectLock } from './project-lock';
 import {
   load,
@@ -27,6 +28,7 @@ export const PATIENCE = 2500;
  */
 export class Session {
   private readonly lock: ProjectLock;
+  private readonly lastWords: LastWords;
   private readonly channel: Channel;
   private holder: Holder;
   /** What the storage has, as far as this tab knows. */
@@ -54,6 +56,7 @@ export class Session {
   ) {
     this.holder = { token: ports.token(), revision: 0 };
     this.lock = new ProjectLock(project, ports.locks, () => this.taken());
+    this.lastWords = new LastWords(project, ports.pad);
     this.channel = ports.channel(`kaizen:${project}`);
     this.channel.onmessage = ({ data }) => this.hear(data);
   }
@@ -95,9 +98,20 @@ export class Session {
     const loaded = this.left ? null : await load(db, this.project, holds ? this.holder.token : undefined);
     if (!loaded || this.left) return null;
     this.holder = { ...this.holder, revision: loaded.revision };
-    this.saved = this.kept = loaded;
-    this.heard.status({ kind: 'kept', at: loaded.record.changed });
-    return loaded;
+    return this.begin(loaded);
+  }
+
+  /**
+   * Begins with what was loaded, and with what the page before could not wait for, where this tab may write it; `show` shows it
+   * before it is said how it stands.
+   */
+  private begin(loaded: Loaded, show: (kept: Kept) => void = () => undefined): Kept {
+    this.saved = loaded;
+    this.kept = this.holds ? this.lastWords.heed(loaded) : loaded;
+    show(this.kept);
+    this.heard.status(this.unkept ? { kind: 'waiting' } : { kind: 'kept', at: loaded.record.changed });
+    if (this.unkept) this.schedule(SAVE_AFTER);
+    return this.kept;
   }
 
   /** Keeps a project that is new here; false where another tab holds one of this id. */
@@ -135,13 +149,16 @@ export class Session {
   }
 
   /**
-   * For a page that goes: writes without waiting for anything. A save under way is taken back, as what waits behind it would not be
-   * written any more; should the page stay, it is done again.
+   * For a page that goes: writes without waiting for anything, and notes it down as well. A save under way is taken back, as what waits
+   * behind it would not be written any more; should the page stay, it is done again.
    */
   flushAtOnce(): void {
     const db = this.ports.connection.current;
     const { kept } = this;
-    if (!db || !kept || !this.holds || !this.unkept) return;
+    if (!kept || !this.holds) return;
+    if (!this.unkept) this.lastWords.forget();
+    else if (this.saved) this.lastWords.tell(this.holder.revision, this.saved, kept);
+    if (!db || !this.unkept) return;
     this.giveUp.abort();
     try {
       saveAtOnce(db, this.holder, this.saved, kept);
@@ -195,6 +212,7 @@ export class Session {
   /** Leaves for good; the promise ends when another opening may have the lock. */
   leave(): Promise<unknown> {
     this.unschedule();
+    if (this.holds) this.lastWords.forget();
     this.asking?.('left');
     this.channel.onmessage = null;
     this.channel.close();
@@ -230,9 +248,7 @@ export class Session {
     if (this.left || !this.holds) return 'left';
     if (loaded) {
       this.holder = { ...this.holder, revision: loaded.revision };
-      this.saved = this.kept = loaded;
-      this.heard.followed(loaded);
-      this.heard.status({ kind: 'kept', at: loaded.record.changed });
+      this.begin(loaded, this.heard.followed);
     } else await this.keepAgain();
     if (!this.holds) return 'left';
     this.heard.mayEdit(true);

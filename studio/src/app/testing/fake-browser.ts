@@ -1,4 +1,5 @@
 import type { Database } from '../storage/database';
+import type { Notepad } from '../storage/last-words';
 import type { Locks } from '../storage/project-lock';
 import type { Channel, Message, Ports } from '../storage/session';
 
@@ -12,6 +13,12 @@ interface Request {
 /** Locks, channels and clock of a browser with several tabs, by the rules of the standards, all by hand. */
 export class FakeBrowser {
   time = 0;
+  readonly notes = new Map<string, string>();
+  readonly pad: Notepad = {
+    getItem: (name) => this.notes.get(name) ?? null,
+    setItem: (name, text) => void this.notes.set(name, text),
+    removeItem: (name) => void this.notes.delete(name),
+  };
   private readonly held = new Map<string, Request>();
   private readonly queues = new Map<string, Request[]>();
   readonly channels = new Map<FakeChannel, string>();
@@ -124,6 +131,7 @@ export class FakeTab {
             this.browser.request(name, options, { tab: this, granted, fail, done }),
           )) as Locks['request'],
       },
+      pad: browser.pad,
       channel: (name) => new FakeChannel(this, name),
       token: () => `${this.name}-${this.tokens++}`,
       now: () => this.browser.time,
