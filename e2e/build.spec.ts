@@ -86,6 +86,10 @@ test('a squash laid over five frames, set down on a step, and a colour that is k
   await tab(page, 'Part');
   await bench.goTo(67);
   await bench.type('Squash on frame 67', '-0.3');
+  // resting on the press shows them, and leaves the numbers as they were typed
+  await page.getByRole('button', { name: 'Lay them', exact: true }).hover();
+  await bench.settled();
+  expect(await bench.field('Squash on frame 67')).toBe('−0.30');
   await press(page, 'Lay them');
   const file = await bench.save();
   const squash = sampled(file, 'block/squash', '64:70');

@@ -1,4 +1,4 @@
-import { computed, linkedSignal, type Signal } from '@angular/core';
+import { computed, linkedSignal, untracked, type Signal } from '@angular/core';
 import type { Network, Project } from '@kaizen/core';
 
 /** A network with more pieces than this is folded at first. */
@@ -9,7 +9,9 @@ export class Folding {
   /** At first nothing of a network that is taken in at a glance, and all of a larger one. */
   readonly folded = linkedSignal<boolean, ReadonlySet<string>>({
     source: () => this.network().nodes.length > MANY,
-    computation: (many) => (many ? this.foldable() : new Set()),
+    // an edit of the network leaves what was folded by hand
+    computation: (many, before) =>
+      before?.source === many ? before.value : many ? untracked(this.foldable) : new Set(),
   });
 
   constructor(

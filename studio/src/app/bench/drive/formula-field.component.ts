@@ -121,7 +121,10 @@ export class FormulaFieldComponent {
   private readonly stage = inject(Stage);
   private readonly field = viewChild.required<ElementRef<HTMLInputElement>>('field');
   /** What stands in the field: the driver's own until something is typed. */
-  readonly text = linkedSignal(() => this.driver().expression);
+  readonly text = linkedSignal<string, string>({
+    source: () => this.driver().expression,
+    computation: (own, before) => (before?.source === own ? before.value : own),
+  });
   /** Where the caret stands while one types; null: nobody does. */
   private readonly caret = signal<number | null>(null);
 

@@ -74,7 +74,8 @@ export class SquashFormComponent {
   /** The amounts of the pattern, for the part that is chosen. */
   readonly pattern = linkedSignal<string, SquashPattern>({
     source: () => this.part().id,
-    computation: () => USUAL_PATTERN,
+    // the same part is another object with each edit, also one that is only shown
+    computation: (part, before) => (before?.source === part ? before.value : USUAL_PATTERN),
   });
   readonly cells = computed(() => {
     const frame = this.stage.frame();
