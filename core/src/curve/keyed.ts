@@ -35,24 +35,20 @@ const TWO_THIRDS = 1 - THIRD;
 
 export function compileKeys(curve: KeyedCurve, context: CurveContext): CompiledKeys {
   const { keys } = curve;
-  const count = keys.length;
-  const legCount = Math.max(0, count - 1);
-  // one piece of memory for all three: a big project has thousands of curves
-  const numbers = new Float64Array(2 * count + legCount * LEG_STRIDE);
-  const times = numbers.subarray(0, count);
-  const values = numbers.subarray(count, 2 * count);
-  const legs = numbers.subarray(2 * count);
+  const legCount = Math.max(0, keys.length - 1);
+  const legs = new Float64Array(legCount * LEG_STRIDE);
   const kinds = new Uint8Array(legCount);
   const laws = new Array<Law | null>(legCount);
-  let slope = count > 0 ? smoothInside(curve, 0) : null;
+  let slope = keys.length > 0 ? smoothInside(curve, 0) : null;
   for (let i = 0; i < legCount; i++) {
     const next = smoothInside(curve, i + 1);
-    const { leg } = keys[i]!;
-    laws[i] = leg.kind === 'curve' ? null : legLaw(leg);
+    laws[i] = legLaw(keys[i]!.leg);
     kinds[i] = compileLeg(curve, i, context, legs, slope, next);
     slope = next;
   }
-  for (let i = 0; i < count; i++) {
+  const times = new Float64Array(keys.length);
+  const values = new Float64Array(keys.length);
+  for (let i = 0; i < keys.length; i++) {
     times[i] = keys[i]!.frame;
     values[i] = keys[i]!.value;
   }

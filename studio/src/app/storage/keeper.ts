@@ -10,7 +10,7 @@ import { Settings } from '../ui/settings';
 import { whenIdle } from '../ui/when-idle';
 import { Connection, type Unusable } from './connection';
 import { listKept, removeProject, type Database, type KeptProject } from './database';
-import type { Notepad } from './last-words';
+import { LastWords, type Notepad } from './last-words';
 import { load, NOBODY, save, type Kept } from './save';
 import { reasonOf, Session, type KeepStatus, type Ports, type TakeOver } from './session';
 import { LeaveQuestion } from './leave-question';
@@ -154,6 +154,7 @@ export class Keeper extends Settings {
     const loaded = await load(db, id);
     if (mine) this.letGo();
     await removeProject(db, id);
+    new LastWords(id, localPad).forget();
     const told = new BroadcastChannel(`kaizen:${id}`);
     told.postMessage({ kind: 'removed' });
     told.close();

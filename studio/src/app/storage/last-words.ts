@@ -1,4 +1,3 @@
-import type { Snapshot } from '../state/document';
 import type { KeptRecord } from './database';
 import { itemOf, textOf } from './piece-text';
 import { changesBetween, withChanges, type Head } from './pieces';
@@ -53,25 +52,22 @@ export class LastWords {
     this.guarded(() => this.pad.setItem(this.name, text));
   }
 
-  /** What was loaded with the edits that were noted down after it; the very same where there are none. */
+  /** What was loaded with the edits that were noted down after it; the very same where there are none, or a note that can't be read. */
   heed(loaded: Loaded): Kept {
-    const words = this.read();
-    if (words?.revision !== loaded.revision || words.since !== loaded.record.changed) return loaded;
-    const snapshot = this.joined(loaded.snapshot, words);
-    return snapshot ? { ...loaded, snapshot, record: words.record } : loaded;
+    return this.guarded(() => this.joined(loaded)) ?? loaded;
   }
 
   forget(): void {
     this.guarded(() => this.pad.removeItem(this.name));
   }
 
-  private joined(snapshot: Snapshot, { head, written, removed }: Words): Snapshot | null {
-    const pieces = written.map(([key, text]) => ({ key, value: itemOf(key, text) }));
-    return withChanges(snapshot, { head, written: pieces, removed });
-  }
-
-  private read(): Words | null {
-    return this.guarded(() => JSON.parse(this.pad.getItem(this.name) ?? 'null') as Words | null) ?? null;
+  private joined(loaded: Loaded): Kept | null {
+    const words = JSON.parse(this.pad.getItem(this.name) ?? 'null') as Words | null;
+    if (words?.revision !== loaded.revision || words.since !== loaded.record.changed) return null;
+    const { head, removed, record } = words;
+    const written = words.written.map(([key, text]) => ({ key, value: itemOf(key, text) }));
+    const snapshot = withChanges(loaded.snapshot, { head, written, removed });
+    return snapshot && { ...loaded, snapshot, record };
   }
 
   /** A notepad may be full, or shut off: then there are no last words, as before there was one. */

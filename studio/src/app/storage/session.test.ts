@@ -268,6 +268,19 @@ describe('an open project', () => {
     expect(second.shown!.snapshot.project.name).toBe('P.a.b');
   });
 
+  it('opens as it was kept where the note of the last edits can’t be read', async () => {
+    const { browser, first, second } = await world();
+    await onlyNotedDown(first);
+    browser.kill(first.tab);
+    const [[name, note]] = [...browser.notes] as [[string, string]];
+    const { revision, since } = JSON.parse(note) as { revision: number; since: number };
+    for (const broken of ['{"revision":', JSON.stringify({ revision, since, written: 7 })]) {
+      browser.notes.set(name, broken);
+      await second.open('p');
+      expect(second.shown!.snapshot.project.name).toBe('P.a');
+    }
+  });
+
   it('that was noted down is not brought back where something was kept after it, or it was undone or let go', async () => {
     const { browser, first, second } = await world();
     await onlyNotedDown(first);
