@@ -36,7 +36,7 @@ export class Keeper extends Settings {
   private readonly turns = inject(Turns);
   private readonly connection = new Connection(
     (why) => this.unusable.set(why),
-    () => this.session?.flushAtOnce(),
+    () => this.goes(),
   );
   private readonly ports: Ports = {
     connection: this.connection,
@@ -78,18 +78,16 @@ export class Keeper extends Settings {
   constructor() {
     super();
     effect(() => {
-      const current = this.studio.current();
-      const bench = this.studio.bench();
-      const readOnly = this.studio.readOnly();
-      untracked(() => {
-        if (current && !readOnly) this.take(current, bench);
-      });
+      this.studio.current();
+      this.studio.bench();
+      this.studio.readOnly();
+      untracked(() => this.takeNow());
     });
     addEventListener('visibilitychange', () => {
-      if (document.visibilityState === 'hidden') this.session?.flushAtOnce();
+      if (document.visibilityState === 'hidden') this.goes();
       else void this.look();
     });
-    addEventListener('pagehide', () => this.session?.flushAtOnce());
+    addEventListener('pagehide', () => this.goes());
     setInterval(() => void this.look(), LOOK_EVERY);
   }
 
@@ -181,6 +179,7 @@ export class Keeper extends Settings {
    * trying.
    */
   async close(): Promise<boolean> {
+    this.takeNow();
     const { session } = this;
     if (session && !(await session.flush()) && session === this.session) {
       const { project } = this.studio.current() ?? {};
@@ -210,6 +209,7 @@ export class Keeper extends Settings {
 
   /** Saves what is not saved yet, at once. */
   async flush(): Promise<void> {
+    this.takeNow();
     await this.session?.flush();
   }
 
@@ -278,6 +278,18 @@ export class Keeper extends Settings {
     this.snapshot = null;
     this.status.set({ kind: 'idle' });
     this.studio.close();
+  }
+
+  /** For a page that goes: writes without waiting for anything. */
+  private goes(): void {
+    this.takeNow();
+    this.session?.flushAtOnce();
+  }
+
+  /** Takes what the store has by now. After an edit that happens by itself, but a moment later, and the page may be gone by then. */
+  private takeNow(): void {
+    const current = this.studio.current();
+    if (current && !this.studio.readOnly()) this.take(current, this.studio.bench());
   }
 
   private take(current: Snapshot, bench: BenchState): void {

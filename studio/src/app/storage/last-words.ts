@@ -7,14 +7,24 @@ import { mayHaveBlob } from './stowed';
 /** A storage that has what it is told before it returns, as a page's `localStorage`. */
 export type Notepad = Pick<Storage, 'getItem' | 'setItem' | 'removeItem'>;
 
-/** What was edited since the save of a revision, as text. */
+/** What the database has, or may have by the time it is asked, and at which revision. */
+export interface Base {
+  readonly revision: number;
+  readonly kept: Kept;
+}
+
+/** What was edited since a base, as text. */
 interface Words {
   readonly revision: number;
   readonly since: number;
-  readonly record: KeptRecord;
   readonly head: Head | null;
   readonly written: readonly (readonly [key: string, text: string])[];
   readonly removed: readonly string[];
+}
+
+interface Note {
+  readonly record: KeptRecord;
+  readonly words: readonly Words[];
 }
 
 /** More is not noted down: a notepad holds about five million characters for all projects. */
@@ -34,20 +44,13 @@ export class LastWords {
     this.name = `kaizen:last-words:${project}`;
   }
 
-  /** Notes down what changed since the save of a revision. What is too long, or may have bytes beside it, is not. */
-  tell(revision: number, last: Kept, next: Kept): void {
+  /** Notes down what changed since each of some bases. What is too long, or may have bytes beside it, is not. */
+  tell(bases: readonly Base[], next: Kept): void {
     this.forget();
-    const { head, written, removed } = changesBetween(last.snapshot, next.snapshot);
-    if (written.some(({ key }) => mayHaveBlob(key))) return;
-    const words: Words = {
-      revision,
-      since: last.record.changed,
-      record: next.record,
-      head,
-      written: written.map(({ key, value }) => [key, textOf(key, value)]),
-      removed,
-    };
-    const text = JSON.stringify(words);
+    const words = bases.flatMap((base) => wordsSince(base, next) ?? []);
+    if (words.length === 0) return;
+    const note: Note = { record: next.record, words };
+    const text = JSON.stringify(note);
     if (text.length > MOST_CHARACTERS) return;
     this.guarded(() => this.pad.setItem(this.name, text));
   }
@@ -62,12 +65,14 @@ export class LastWords {
   }
 
   private joined(loaded: Loaded): Kept | null {
-    const words = JSON.parse(this.pad.getItem(this.name) ?? 'null') as Words | null;
-    if (words?.revision !== loaded.revision || words.since !== loaded.record.changed) return null;
-    const { head, removed, record } = words;
+    const note = JSON.parse(this.pad.getItem(this.name) ?? 'null') as Note | null;
+    const { revision, record } = loaded;
+    const words = note?.words.find((each) => each.revision === revision && each.since === record.changed);
+    if (!note || !words) return null;
+    const { head, removed } = words;
     const written = words.written.map(([key, text]) => ({ key, value: itemOf(key, text) }));
     const snapshot = withChanges(loaded.snapshot, { head, written, removed });
-    return snapshot && { ...loaded, snapshot, record };
+    return snapshot && { ...loaded, snapshot, record: note.record };
   }
 
   /** A notepad may be full, or shut off: then there are no last words, as before there was one. */
@@ -78,4 +83,17 @@ export class LastWords {
       return undefined;
     }
   }
+}
+
+/** Null where a piece that changed may have bytes beside it. */
+function wordsSince({ revision, kept }: Base, next: Kept): Words | null {
+  const { head, written, removed } = changesBetween(kept.snapshot, next.snapshot);
+  if (written.some(({ key }) => mayHaveBlob(key))) return null;
+  return {
+    revision,
+    since: kept.record.changed,
+    head,
+    written: written.map(({ key, value }) => [key, textOf(key, value)]),
+    removed,
+  };
 }

@@ -268,13 +268,33 @@ describe('an open project', () => {
     expect(second.shown!.snapshot.project.name).toBe('P.a.b');
   });
 
+  it('is whole in the project that is opened next where a save under way was past being taken back', async () => {
+    const { db, browser, first, second } = await world();
+    await first.create(newProject('p', 'P'));
+    first.edit('a');
+    await first.session!.flush();
+    first.tab.keepsTransactions = true;
+    first.edit('b');
+    const saving = first.session!.flush();
+    await Promise.resolve();
+    first.edit('c');
+    first.tab.full = true;
+    first.session!.flushAtOnce();
+    browser.kill(first.tab);
+    await saving;
+    expect(await nameIn(db)).toBe('P.a.b');
+    await second.open('p');
+    expect(second.shown!.snapshot.project.name).toBe('P.a.b.c');
+  });
+
   it('opens as it was kept where the note of the last edits can’t be read', async () => {
     const { browser, first, second } = await world();
     await onlyNotedDown(first);
     browser.kill(first.tab);
     const [[name, note]] = [...browser.notes] as [[string, string]];
-    const { revision, since } = JSON.parse(note) as { revision: number; since: number };
-    for (const broken of ['{"revision":', JSON.stringify({ revision, since, written: 7 })]) {
+    const { words, ...rest } = JSON.parse(note) as { words: object[] };
+    const odd = { ...rest, words: words.map((each) => ({ ...each, written: 7 })) };
+    for (const broken of ['{"record":', JSON.stringify(rest), JSON.stringify(odd)]) {
       browser.notes.set(name, broken);
       await second.open('p');
       expect(second.shown!.snapshot.project.name).toBe('P.a');

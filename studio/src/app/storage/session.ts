@@ -1,5 +1,5 @@
 import { REMOVED, type Database, type Holder } from './database';
-import { LastWords } from './last-words';
+import { LastWords, type Base } from './last-words';
 import { ProjectLock } from './project-lock';
 import {
   load,
@@ -35,6 +35,8 @@ export class Session {
   private saved: Kept | null = null;
   /** What the page has. */
   private kept: Kept | null = null;
+  /** What a save under way writes. */
+  private writing: Kept | null = null;
   private failure: string | null = null;
   private removed = false;
   /** Nothing of the project was ever written. */
@@ -157,7 +159,7 @@ export class Session {
     const { kept } = this;
     if (!kept || !this.holds) return;
     if (!this.unkept) this.lastWords.forget();
-    else if (this.saved) this.lastWords.tell(this.holder.revision, this.saved, kept);
+    else this.lastWords.tell(this.bases, kept);
     if (!db || !this.unkept) return;
     this.giveUp.abort();
     try {
@@ -166,6 +168,16 @@ export class Session {
     } catch {
       // The storage is shut: the save that is due says so.
     }
+  }
+
+  /** What the storage has when this page is gone: what is saved, or what is being saved, which may be past being taken back. */
+  private get bases(): readonly Base[] {
+    const { saved, writing } = this;
+    const { revision } = this.holder;
+    const bases: Base[] = saved ? [{ revision, kept: saved }] : [];
+    if (writing && writing.snapshot !== saved?.snapshot)
+      bases.push({ revision: revision + 1, kept: writing });
+    return bases;
   }
 
   /** Lets go what could not be kept before another tab took the project, and follows that tab. */
@@ -361,6 +373,7 @@ export class Session {
       this.isNew = false;
       if (!this.holds) return;
       const wasRemoved = this.removed;
+      this.writing = kept;
       const { written, again } = await save(db, this.holder, wasRemoved ? null : saved, kept, ahead, signal);
       this.failure = null;
       if (!written || (!wasRemoved && (await this.wentMeanwhile(db)))) {
@@ -387,6 +400,8 @@ export class Session {
       if (this.left) return;
       this.heard.status({ kind: 'failed', reason: this.failure });
       this.schedule(TRY_AGAIN_AFTER);
+    } finally {
+      this.writing = null;
     }
   }
 

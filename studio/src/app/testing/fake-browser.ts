@@ -116,6 +116,8 @@ class FakeChannel implements Channel {
 export class FakeTab {
   full = false;
   dead = false;
+  /** Its transactions are committed by the time one wants to abort them. */
+  keepsTransactions = false;
   readonly ports: Ports;
   private tokens = 0;
 
@@ -150,7 +152,12 @@ export class FakeTab {
     const transaction = (stores: unknown, mode: unknown, options: unknown): unknown => {
       if (this.dead) throw new DOMException('the tab is gone', 'InvalidStateError');
       if (this.full && mode === 'readwrite') throw new DOMException('no room', 'QuotaExceededError');
-      return begin(stores, mode, options);
+      const begun = begin(stores, mode, options) as IDBTransaction;
+      if (this.keepsTransactions)
+        begun.abort = () => {
+          throw new DOMException('it is committed', 'InvalidStateError');
+        };
+      return begun;
     };
     return new Proxy(this.browser.db, {
       get: (target, property) => {
