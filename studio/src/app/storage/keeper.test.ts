@@ -53,7 +53,7 @@ async function slowPage() {
 
 const renamed = (name: string) => (project: Project) => ({ ...project, name });
 
-test.each(['pagehide', 'visibilitychange'])(
+test.each(['beforeunload', 'pagehide', 'visibilitychange'])(
   'what was edited in the very moment a page goes is kept (%s)',
   async (goes) => {
     const { db, browser, studio, keeper, hears } = await slowPage();

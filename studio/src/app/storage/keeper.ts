@@ -87,7 +87,8 @@ export class Keeper extends Settings {
       if (document.visibilityState === 'hidden') this.goes();
       else void this.look();
     });
-    addEventListener('pagehide', () => this.goes());
+    // a slow page may be ended before it hears that it is hidden, so it minds the question whether it may go as well
+    for (const going of ['beforeunload', 'pagehide']) addEventListener(going, () => this.goes());
     setInterval(() => void this.look(), LOOK_EVERY);
   }
 

@@ -44,15 +44,22 @@ export class LastWords {
     this.name = `kaizen:last-words:${project}`;
   }
 
-  /** Notes down what changed since each of some bases. What is too long, or may have bytes beside it, is not. */
+  /**
+   * Notes down what changed since each of some bases, in the place of an older note. What is too long, or may have bytes beside it, is
+   * not noted.
+   */
   tell(bases: readonly Base[], next: Kept): void {
-    this.forget();
     const words = bases.flatMap((base) => wordsSince(base, next) ?? []);
-    if (words.length === 0) return;
     const note: Note = { record: next.record, words };
     const text = JSON.stringify(note);
-    if (text.length > MOST_CHARACTERS) return;
-    this.guarded(() => this.pad.setItem(this.name, text));
+    const noted =
+      words.length > 0 &&
+      text.length <= MOST_CHARACTERS &&
+      this.guarded(() => {
+        this.pad.setItem(this.name, text);
+        return true;
+      });
+    if (!noted) this.forget();
   }
 
   /** What was loaded with the edits that were noted down after it; the very same where there are none, or a note that can't be read. */
