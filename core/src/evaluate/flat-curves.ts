@@ -8,6 +8,10 @@ const REACH = 2 ** 30;
 /** A leg of this length is no polynomial: the curve itself is asked. */
 const NOT_FLAT = 0;
 const NO_SLOT = -1;
+/** A curve that is not laid yet has so many legs. */
+const NOT_LAID = -1;
+/** So many curves are laid at a frame at most: a millisecond. */
+const LAID_A_RUN = 250;
 /** Added to a held value it gives that very value: 0 would make 0 of −0. */
 const NO_CHANGE = -0;
 
@@ -18,10 +22,12 @@ const NO_CHANGE = -0;
  * the curve holds; everything else is asked of the compiled curve.
  */
 export class FlatCurves {
-  /** Curves that are not laid as they are now; null where none is laid yet. */
+  /** Curves that are others than at the last frame; null where all are. */
   private changed: number[] | null = null;
+  /** Curves to be laid, once they have stayed the same for a frame; until then they are asked themselves. */
+  private toLay: number[] = [];
   private starts = new Int32Array(0);
-  /** Legs of a curve, the time before its first key and after its last among them; 0 where it does not lie flat. */
+  /** Legs of a curve, the time before its first key and after its last among them; 0 where it does not lie flat, −1 where it is not laid yet. */
   private counts = new Int32Array(0);
   private room = new Int32Array(0);
   private atHand = new LegsAtHand(0);
@@ -46,7 +52,8 @@ export class FlatCurves {
     if (curves.length > this.starts.length) this.makeRoom(curves);
     const { atHand } = this;
     atHand.hold(slots, rest);
-    if (this.changed?.length !== 0) this.layChanged(curves, slots);
+    this.laySome(curves);
+    if (this.changed?.length !== 0) this.forgetChanged(curves, slots);
     const waiting = atHand.run(curves.length, frame, slots, channels);
     for (let n = 0; n < waiting; n++) {
       const i = atHand.waitingAt(n);
@@ -57,8 +64,10 @@ export class FlatCurves {
   /** Takes the leg around a frame at hand; false where it does not lie flat or the frame is too far from the keys. */
   private enter(i: number, frame: number): boolean {
     const { legs, atHand } = this;
+    const count = this.counts[i]!;
+    if (count <= 0) return false;
     const start = this.starts[i]!;
-    const end = start + this.counts[i]!;
+    const end = start + count;
     const last = atHand.placeOf(i);
     // Playing goes on in the next leg, which lies beside the last one, or stays in one that does not lie flat; elsewhere it is looked for.
     let place = last + 1;
@@ -77,12 +86,21 @@ export class FlatCurves {
     return place >= 0 && frame >= this.legs[at]! && frame < this.legs[at + 1]!;
   }
 
-  private layChanged(curves: readonly CompiledCurve[], slots: Int32Array): void {
+  private forgetChanged(curves: readonly CompiledCurve[], slots: Int32Array): void {
     const places = this.changed ?? Array.from(curves.keys());
     this.changed = [];
     for (const i of places) {
+      this.atHand.forget(i, curves[i] ? slots[i]! : NO_SLOT);
+      if (this.counts[i] !== NOT_LAID) this.toLay.push(i);
+      this.counts[i] = NOT_LAID;
+    }
+  }
+
+  private laySome(curves: readonly CompiledCurve[]): void {
+    const { toLay } = this;
+    for (let room = LAID_A_RUN; room > 0 && toLay.length > 0; room--) {
+      const i = toLay.pop()!;
       const curve = curves[i];
-      this.atHand.forget(i, curve ? slots[i]! : NO_SLOT);
       if (curve) this.layOne(curve, i);
       else this.counts[i] = 0;
     }
