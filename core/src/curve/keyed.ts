@@ -1,9 +1,16 @@
-import { firstAfter, firstAtOrAfter, type KeyedCurve } from '../project';
+import { bareKey, firstAfter, firstAtOrAfter, packedKeys, type KeyedCurve } from '../project';
 import type { Jet, Law } from '../law';
 import { bezierJet, bezierValue, solveBezierTime } from './bezier';
 import { legLaw } from './legs';
 import { compileOutside, locateOutside, type CompiledOutside, type Located } from './outside';
-import { clampReach, rawLegEndSlope, resolveSide, smoothInside, type CurveContext } from './slopes';
+import {
+  clampReach,
+  rawLegEndSlope,
+  resolveSide,
+  smoothInside,
+  smoothSlope,
+  type CurveContext,
+} from './slopes';
 
 /**
  * Keys compiled to flat numbers. `times` and `values` have one entry a key; `legs` six a leg:
@@ -32,8 +39,12 @@ export const LEG_LAW = 3;
 
 const THIRD = 1 / 3;
 const TWO_THIRDS = 1 - THIRD;
+const NO_LAWS: readonly null[] = [];
 
 export function compileKeys(curve: KeyedCurve, context: CurveContext): CompiledKeys {
+  const numbers = packedKeys(curve);
+  if (numbers && numbers.length > 0 && curve.before.mode === 'hold' && curve.after.mode === 'hold')
+    return compileNumbers(numbers, curve);
   const { keys } = curve;
   const legCount = Math.max(0, keys.length - 1);
   const legs = new Float64Array(legCount * LEG_STRIDE);
@@ -60,6 +71,47 @@ export function compileKeys(curve: KeyedCurve, context: CurveContext): CompiledK
     laws,
     before: compileOutside(curve, 'before', runOnSlope(curve, 'before', context)),
     after: compileOutside(curve, 'after', runOnSlope(curve, 'after', context)),
+    hint: 0,
+  };
+}
+
+/**
+ * What `compileKeys` gives for bare keys with a hold on either side, `[frame, value]` a key, without making the keys: all legs are
+ * cubics of reach 1/3, smooth at inner keys and flat at the outer ones. A big project has thousands of such curves.
+ */
+function compileNumbers(numbers: Float64Array, { before, after }: KeyedCurve): CompiledKeys {
+  const count = numbers.length / 2;
+  const legCount = count - 1;
+  const times = new Float64Array(count);
+  const values = new Float64Array(count);
+  const legs = new Float64Array(legCount * LEG_STRIDE);
+  for (let i = 0; i < count; i++) {
+    times[i] = numbers[2 * i]!;
+    values[i] = numbers[2 * i + 1]!;
+  }
+  let slope = 0;
+  for (let i = 0; i < legCount; i++) {
+    const at = i * LEG_STRIDE;
+    const dt = times[i + 1]! - times[i]!;
+    const dv = values[i + 1]! - values[i]!;
+    const c1 = slope * THIRD * dt;
+    slope = 0;
+    if (i + 1 < legCount) {
+      const next = times[i + 2]! - times[i + 1]!;
+      slope = smoothSlope(dv / dt, dt, (values[i + 2]! - values[i + 1]!) / next, next);
+    }
+    writeCubic(legs, at, c1, dv - slope * THIRD * dt, dv);
+    legs[at + 5] = dt;
+  }
+  const ends = [bareKey(times[0]!, values[0]!), bareKey(times[legCount]!, values[legCount]!)];
+  return {
+    times,
+    values,
+    legs,
+    kinds: new Uint8Array(legCount).fill(LEG_POLYNOMIAL),
+    laws: NO_LAWS,
+    before: compileOutside({ keys: ends, before, after }, 'before', 0),
+    after: compileOutside({ keys: ends, before, after }, 'after', 0),
     hint: 0,
   };
 }
@@ -111,9 +163,7 @@ function compileLeg(
   const c2 = dv - (into?.slope ?? intoQuick!) * r1 * dt;
   const x2 = 1 - r1;
   if (x1 === THIRD && x2 === TWO_THIRDS) {
-    legs[at] = 3 * c1;
-    legs[at + 1] = 3 * (c2 - 2 * c1);
-    legs[at + 2] = dv + 3 * (c1 - c2);
+    writeCubic(legs, at, c1, c2, dv);
     return LEG_POLYNOMIAL;
   }
   legs[at] = c1;
@@ -122,6 +172,13 @@ function compileLeg(
   legs[at + 3] = x1;
   legs[at + 4] = x2;
   return LEG_BEZIER;
+}
+
+/** Writes a leg of reach 1/3 on both sides by its Bernstein values. */
+function writeCubic(legs: Float64Array, at: number, c1: number, c2: number, dv: number): void {
+  legs[at] = 3 * c1;
+  legs[at + 1] = 3 * (c2 - 2 * c1);
+  legs[at + 2] = dv + 3 * (c1 - c2);
 }
 
 /** The slope that `run-on` goes on with: the leg's own at that key, or its chord where that is not finite. */

@@ -64,6 +64,11 @@ export function smoothInside({ keys }: KeyedCurve, index: number): number | null
   const h1 = after.frame - key.frame;
   const d0 = (key.value - before.value) / h0;
   const d1 = (after.value - key.value) / h1;
+  return smoothSlope(d0, h0, d1, h1);
+}
+
+/** The slope of a smooth side between two curve legs of chords `d0`, `d1` (per frame) and lengths `h0`, `h1` (frames). */
+export function smoothSlope(d0: number, h0: number, d1: number, h1: number): number {
   return (d0 * h0 + d1 * h1) / (h0 + h1);
 }
 
@@ -168,7 +173,7 @@ function between(before: Neighbour, after: Neighbour, mode: 'smooth' | 'bounded'
   if (after.slope !== null) return after.slope;
   const { chord: d0, length: h0 } = before;
   const { chord: d1, length: h1 } = after;
-  if (mode === 'smooth') return (d0 * h0 + d1 * h1) / (h0 + h1);
+  if (mode === 'smooth') return smoothSlope(d0, h0, d1, h1);
   if (d0 * d1 <= 0) return 0;
   const w1 = 2 * h1 + h0;
   const w2 = h1 + 2 * h0;

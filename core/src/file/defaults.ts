@@ -1,4 +1,13 @@
-import { DEFAULT_LEG, DEFAULT_SIDE, type Field, type Fields as Described } from '../project';
+import {
+  bareKey,
+  eachKey,
+  packedKeys,
+  setOwn,
+  withPackedKeys,
+  type Field,
+  type Fields as Described,
+  type KeyedCurve,
+} from '../project';
 import { ENTRIES, PROJECT, type Listed } from './project-fields';
 
 /**
@@ -11,11 +20,6 @@ type Fields = Readonly<Record<string, unknown>>;
 export function isBareKey(object: Fields): boolean {
   for (const name in object) if (name !== 'frame' && name !== 'value') return false;
   return true;
-}
-
-/** A key that has only a frame and a value, with its defaults put in. */
-export function bareKey(frame: unknown, value: unknown): Fields {
-  return { frame, value, in: DEFAULT_SIDE, out: DEFAULT_SIDE, joined: true, leg: DEFAULT_LEG };
 }
 
 const KEY = 'key';
@@ -90,7 +94,8 @@ function throughRecord(entry: Field, value: Fields, each: Each): Fields {
 
 /** An object with its defaults put in, those shared by all; the very same where nothing was missing. */
 const fill: Each = (fields, object, definition) => {
-  if (definition === KEY && isBareKey(object)) return bareKey(object['frame'], object['value']);
+  if (definition === KEY && isBareKey(object))
+    return bareKey(object['frame'] as number, object['value'] as number) as unknown as Fields;
   return filledWith(fields, object, fill);
 };
 
@@ -115,10 +120,26 @@ function isListOf({ inside }: Field, definition: string): boolean {
   return inside?.is === 'list' && inside.entry.definition === definition;
 }
 
+/** Whether an object is a curve with keys that lie packed. */
+function isPacked(object: Fields): object is Fields & Pick<KeyedCurve, 'keys'> {
+  return (packedKeys(object as unknown as KeyedCurve)?.length ?? 0) > 0;
+}
+
+/** Bare keys as a file has them. */
+function bareFields(curve: Pick<KeyedCurve, 'keys'>): readonly Fields[] {
+  const written: Fields[] = [];
+  eachKey(curve, (frame, value) => written.push({ frame, value }));
+  return written;
+}
+
 /** An object without what equals its default. */
 const strip: Each = (fields, object) => {
   const kept: Record<string, unknown> = {};
   for (const name of Object.keys(object)) {
+    if (name === 'keys' && isPacked(object)) {
+      kept[name] = bareFields(object);
+      continue;
+    }
     const value = object[name];
     const field = Object.hasOwn(fields, name) ? fields[name] : undefined;
     const fallback = field?.fallback;
@@ -127,12 +148,6 @@ const strip: Each = (fields, object) => {
   }
   return kept;
 };
-
-/** Sets a field by its name, also one that is called `__proto__`. */
-function setOwn(object: Record<string, unknown>, name: string, value: unknown): void {
-  if (name !== '__proto__') object[name] = value;
-  else Object.defineProperty(object, name, { value, enumerable: true, writable: true, configurable: true });
-}
 
 function same(a: unknown, b: unknown): boolean {
   if (a === b) return true;
@@ -180,6 +195,11 @@ export function fillItem(list: Listed, item: Fields): Fields {
 /** A curve with its defaults put in, around keys that have theirs already. */
 export function fillCurveAround(keys: readonly Fields[], item: Fields): Fields {
   return { ...fillItem('curves', { ...item, keys: [] }), keys };
+}
+
+/** A curve that has anything in the place of its keys, with its defaults put in, and bare keys as numbers, `[frame, value]` a key. */
+export function fillCurvePacked(numbers: Float64Array, item: Fields & { readonly keys: unknown }): Fields {
+  return withPackedKeys(fillItem('curves', item) as typeof item, numbers);
 }
 
 /** A key with its defaults put in. */

@@ -1,5 +1,5 @@
 import type { Clip, Curve } from '../project';
-import { bareKey, fillCurveAround, fillDefaults, fillItem, fillKey, isBareKey } from './defaults';
+import { fillCurveAround, fillCurvePacked, fillDefaults, fillItem, fillKey, isBareKey } from './defaults';
 import type { Part, Project } from '../project';
 
 /**
@@ -89,21 +89,16 @@ function countOf(curves: readonly Fields[]): number {
 /** Curves with their keys' frames and values put back and their defaults put in. */
 function withNumbers(curves: readonly Fields[], numbers: Float64Array): readonly Curve[] {
   let at = 0;
-  const keysOf = (written: unknown): readonly Fields[] => {
-    if (typeof written === 'number') {
-      const keys = new Array<Fields>(written);
-      for (let i = 0; i < written; i++, at += 2) keys[i] = bareKey(numbers[at]!, numbers[at + 1]!);
-      return keys;
-    }
-    return (written as readonly Fields[]).map((more) =>
-      fillKey('frame' in more ? more : { frame: numbers[at++]!, value: numbers[at++]!, ...more }),
-    );
-  };
-  return curves.map((curve) => {
+  const keyOf = (more: Fields): Fields =>
+    fillKey('frame' in more ? more : { frame: numbers[at++]!, value: numbers[at++]!, ...more });
+  const filled = (curve: Fields): Fields => {
     const { keys } = curve;
-    const filled = keys === undefined ? fillItem('curves', curve) : fillCurveAround(keysOf(keys), curve);
-    return filled as unknown as Curve;
-  });
+    if (keys === undefined) return fillItem('curves', curve);
+    if (typeof keys !== 'number') return fillCurveAround((keys as readonly Fields[]).map(keyOf), curve);
+    const own = numbers.subarray(at, (at += 2 * keys));
+    return fillCurvePacked(own, curve as Fields & { readonly keys: number });
+  };
+  return curves.map(filled) as unknown as readonly Curve[];
 }
 
 function listIn(fields: Fields, name: string): readonly unknown[] {

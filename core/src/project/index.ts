@@ -6,6 +6,8 @@ export * from './curve-fields';
 export * from './failure';
 export * from './field';
 export * from './json-pointer';
+export * from './own-field';
+export * from './packed-keys';
 export * from './walk';
 export * from './extent';
 export * from './search';

@@ -1,4 +1,12 @@
-import type { Key, KeyedCurve, Curve, Project, Side, Treatment } from '../../project';
+import {
+  isKeyed,
+  type Key,
+  type KeyedCurve,
+  type Curve,
+  type Project,
+  type Side,
+  type Treatment,
+} from '../../project';
 import { LEAST_KEY_GAP } from '../../file';
 import { changeCurves, curvesByChannel } from '../curves';
 import { ownerOf } from '../curve-ref';
@@ -30,7 +38,7 @@ export function openChannels(project: Project, channels: readonly string[]): rea
   const curves = curvesByChannel(project);
   return channels.filter((channel) => {
     const curve = curves.get(channel);
-    return curve && !curve.locked && curve.keys.length > 0;
+    return curve && !curve.locked && isKeyed(curve);
   });
 }
 

@@ -1,5 +1,5 @@
 import type { Curve, Project } from '../../project';
-import { activeClip } from '../../project';
+import { activeClip, eachKey } from '../../project';
 import { curveOf, framesByChannel, type KeyRef } from '../curves';
 import { mapKeyPlaces } from '../keys';
 import type { Edited } from '../mapping';
@@ -11,13 +11,13 @@ export function keysOffTheFrame(project: Project): readonly KeyRef[] {
 
 const offCache = new WeakMap<Curve, readonly KeyRef[]>();
 function offTheFrame(curve: Curve): readonly KeyRef[] {
-  let refs = offCache.get(curve);
-  if (!refs) {
-    refs = curve.keys
-      .filter(({ frame }) => !Number.isInteger(frame))
-      .map(({ frame }) => ({ channel: curve.channel, frame }));
-    offCache.set(curve, refs);
-  }
+  const known = offCache.get(curve);
+  if (known) return known;
+  const refs: KeyRef[] = [];
+  eachKey(curve, (frame) => {
+    if (!Number.isInteger(frame)) refs.push({ channel: curve.channel, frame });
+  });
+  offCache.set(curve, refs);
   return refs;
 }
 

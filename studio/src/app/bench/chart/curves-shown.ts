@@ -1,4 +1,4 @@
-import { activeClip, curveOf, type Curve, type Limit, type Project } from '@kaizen/core';
+import { activeClip, curveOf, keyedSpan, type Curve, type Limit, type Project } from '@kaizen/core';
 import type { BenchState } from '../../state/bench';
 import { limitOf } from '../stage/channel-label';
 import { chosenFrames } from '../plot/chosen';
@@ -47,9 +47,9 @@ export function keysSpan(project: Project, strip: Strip): KeySpan {
 function spanOfKeys(project: Project, strip: Strip): KeySpan {
   let [first, last] = [Infinity, -Infinity];
   for (const channel of strip.channels) {
-    const keys = curveOf(project, channel)?.keys ?? [];
-    first = Math.min(first, keys[0]?.frame ?? Infinity);
-    last = Math.max(last, keys.at(-1)?.frame ?? -Infinity);
+    const curve = curveOf(project, channel);
+    const span = curve && keyedSpan(curve);
+    if (span) [first, last] = [Math.min(first, span.first), Math.max(last, span.last)];
   }
   return first <= last ? { first, last } : null;
 }

@@ -2,6 +2,7 @@ import { computed, Injectable, inject, signal, type WritableSignal } from '@angu
 import {
   curveOf,
   greatestOf,
+  keyedSpan,
   lastShownFrame,
   leastOf,
   spanOf,
@@ -244,8 +245,9 @@ export class ChartModel {
     const project = this.studio.project();
     if (!project) return;
     const frames = this.plotted().flatMap((channel) => {
-      const keys = curveOf(project, channel)?.keys ?? [];
-      return keys.length > 0 ? [keys[0]!.frame, keys.at(-1)!.frame] : [];
+      const curve = curveOf(project, channel);
+      const span = curve && keyedSpan(curve);
+      return span ? [span.first, span.last] : [];
     });
     const { first, last } = spanOf([project.range.start, lastShownFrame(project.range), ...frames]);
     this.axis.set(fitAxis(first, last));

@@ -1,4 +1,4 @@
-import { firstAtOrAfter, firstWhere, type Curve, type Key } from '@kaizen/core';
+import { eachKey, firstAtOrAfter, firstWhere, type Curve, type Key } from '@kaizen/core';
 import type { Ink } from './ink';
 import { ROW, xOf, type Plot } from './plot';
 
@@ -111,9 +111,10 @@ function framesOf(curves: readonly Curve[]): Float64Array {
   let changed = false;
   for (let i = 0; i < curves.length; i++) {
     const [was, is] = [union.curves[i], curves[i]!];
-    if (was === is || was?.keys === is.keys) continue;
-    for (const { frame } of was?.keys ?? []) count(union.counts, frame, -1);
-    for (const { frame } of is.keys) count(union.counts, frame, 1);
+    if (was === is || (was && was.keys === is.keys)) continue;
+    const { counts } = union;
+    if (was) eachKey(was, (frame) => count(counts, frame, -1));
+    eachKey(is, (frame) => count(counts, frame, 1));
     changed = true;
   }
   union.curves = curves;

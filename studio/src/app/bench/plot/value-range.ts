@@ -1,4 +1,4 @@
-import { curveOf, handlePlace, type KeyRef, type Project } from '@kaizen/core';
+import { curveOf, eachKey, handlePlace, type KeyRef, type Project } from '@kaizen/core';
 import { chosenFrames } from './chosen';
 import type { Strip, ValueRange } from './plot';
 import type { TimeAxis } from './time-axis';
@@ -10,12 +10,15 @@ export function keySpread(
   { first, last }: TimeAxis,
 ): ValueRange | null {
   let [low, high] = [Infinity, -Infinity];
-  for (const channel of channels)
-    for (const { frame, value } of curveOf(project, channel)?.keys ?? []) {
-      if (frame < first || frame > last) continue;
-      if (value < low) low = value;
-      if (value > high) high = value;
-    }
+  const tell = (frame: number, value: number) => {
+    if (frame < first || frame > last) return;
+    if (value < low) low = value;
+    if (value > high) high = value;
+  };
+  for (const channel of channels) {
+    const curve = curveOf(project, channel);
+    if (curve) eachKey(curve, tell);
+  }
   return low <= high ? { low, high } : null;
 }
 

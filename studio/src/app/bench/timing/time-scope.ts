@@ -4,6 +4,7 @@ import {
   activeClip,
   curvesByChannel,
   curvesOfPart,
+  keyedSpan,
   openChannels,
   type KeyRef,
   type Project,
@@ -48,8 +49,8 @@ export function timeScope(project: Project, bench: Chosen & Pick<BenchState, 'ti
   if (!spanning) {
     frames.length = 0;
     for (const channel of channels) {
-      const keys = curves.get(channel)!.keys;
-      frames.push(keys[0]!.frame, keys.at(-1)!.frame);
+      const { first, last } = keyedSpan(curves.get(channel)!)!;
+      frames.push(first, last);
     }
   }
   const locked = named.filter((channel) => curves.get(channel)?.locked).length;
