@@ -24,7 +24,7 @@ const NO_CHANGE = -0;
 export class FlatCurves {
   /** Curves that are others than at the last frame; null where all are. */
   private changed: number[] | null = null;
-  /** Curves to be laid, once they have stayed the same for a frame; until then they are asked themselves. */
+  /** Curves to be laid at a frame at which none has changed; until then they are asked themselves. */
   private toLay: number[] = [];
   private starts = new Int32Array(0);
   /** Legs of a curve, the time before its first key and after its last among them; 0 where it does not lie flat, −1 where it is not laid yet. */
@@ -52,8 +52,8 @@ export class FlatCurves {
     if (curves.length > this.starts.length) this.makeRoom(curves);
     const { atHand } = this;
     atHand.hold(slots, rest);
-    this.laySome(curves);
-    if (this.changed?.length !== 0) this.forgetChanged(curves, slots);
+    if (this.changed?.length === 0) this.laySome(curves);
+    else this.forgetChanged(curves, slots);
     const waiting = atHand.run(curves.length, frame, slots, channels);
     for (let n = 0; n < waiting; n++) {
       const i = atHand.waitingAt(n);

@@ -80,3 +80,13 @@ test('what was edited in the very moment its project is closed is kept', async (
   expect((await load(db, project.id))?.snapshot.project.name).toBe('Winch, closed');
   db.close();
 });
+
+test('a project that is removed in the very moment of an edit is brought back with it', async () => {
+  const { db, studio, keeper } = await slowPage();
+  const project = newProject('removed', 'Winch');
+  await keeper.keepNew({ project, bytes: new Map() }, {});
+  studio.edit('rename', renamed('Winch, removed'));
+  await keeper.bringBack(await keeper.remove(project.id));
+  expect((await load(db, project.id))?.snapshot.project.name).toBe('Winch, removed');
+  db.close();
+});

@@ -149,7 +149,7 @@ export class Keeper extends Settings {
   async remove(id: string): Promise<Kept | null> {
     const db = await this.database();
     const mine = this.session?.project === id ? this.session : null;
-    if (mine) await mine.flush();
+    if (mine) await this.flush();
     const loaded = await load(db, id);
     if (mine) this.letGo();
     await removeProject(db, id);
