@@ -23,7 +23,7 @@ export function firstLoad(dist: string): Result[] {
   const withThree = fetched.filter((name) => isThe(dist, name, 'WebGLRenderer'));
   return [
     {
-      what: `script that the first page fetches, ${fetched.length} files, compressed as the server sends them`,
+      what: `script that the first page fetches, ${fetched.length} files, packed by gzip`,
       measured: `${Math.round(bytes / 1000)} kB`,
       wanted: 'under 600 kB',
       good: bytes < 600_000,

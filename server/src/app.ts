@@ -1,4 +1,3 @@
-import compression from 'compression';
 import express, { type ErrorRequestHandler, type Express, type RequestHandler } from 'express';
 import { randomBytes } from 'node:crypto';
 import { readFileSync } from 'node:fs';
@@ -51,12 +50,14 @@ const SCREENS = ['/', '/projects', '/bench/:project', '/drivetrain/:project', '/
 /** What is served of the samples: projects, their pictures, their list. No sources, nothing of their build. */
 const SAMPLE = /^\/([a-z0-9-]+\.kaizen\.json|[a-z0-9-]+\.png|index\.json)$/;
 
-/** Serves the studio under a strict Content-Security-Policy, the samples, the schema and a health answer. */
+/**
+ * Serves the studio under a strict Content-Security-Policy, the samples, the schema and a health answer. Nothing is packed: it is
+ * sent within one machine, where packing costs both ends more than it saves.
+ */
 export function createApp(folders: ServedFolders): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(refuseOtherHosts);
-  app.use(compression());
   app.use((_request, response, next) => {
     response.set({
       'Content-Security-Policy': policy(),
