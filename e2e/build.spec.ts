@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { kaizen, placeOf, sampled } from './cli';
+import { kaizen, matrixOf, placeOf, sampled } from './cli';
 import { quay } from './made-up';
 import { dropped, press, tab } from './pages';
 import { expect, test } from './test';
@@ -25,8 +25,7 @@ const savedIn = (file: string) =>
 
 /** How many times its volume at rest a part has at a frame: the determinant of its matrix. */
 function volumeAt(file: string, part: string, frame: number): number {
-  const { out } = kaizen('sample', file, '--world', '--frames', `${frame}:${frame}`);
-  const m = (JSON.parse(out) as { parts: Record<string, readonly number[]> }).parts[part]!;
+  const m = matrixOf(file, part, frame);
   const [a, b, c, d, e, f, g, h, i] = [0, 1, 2, 4, 5, 6, 8, 9, 10].map((place) => m[place]!) as [
     number,
     number,

@@ -37,10 +37,33 @@ export function rates(
   );
 }
 
-/** The place of a part's origin in the world at a frame, as `sample --world` prints it. */
-export function placeOf(file: string, part: string, frame: number): readonly number[] {
-  const { out, err, code } = kaizen('sample', file, '--world', '--frames', `${frame}:${frame}`);
+type Matrices = Readonly<Record<string, readonly number[]>>;
+
+/** How many frames of a saved file are sampled in one go: all that these tests ask for. */
+const LAST_FRAME = 250;
+
+/** What was sampled of each saved file; a file is never written twice. */
+const worlds = new Map<string, readonly Matrices[]>();
+
+function worldOf(file: string): readonly Matrices[] {
+  const known = worlds.get(file);
+  if (known) return known;
+  const { out, err, code } = kaizen('sample', file, '--world', '--frames', `0:${LAST_FRAME}`);
   if (code !== 0) throw new Error(err);
-  const { parts } = JSON.parse(out.trim().split('\n')[0]!) as { parts: Record<string, readonly number[]> };
-  return parts[part]!.slice(12, 15);
+  const lines = out.trim().split('\n');
+  const world = lines.map((line) => (JSON.parse(line) as { parts: Matrices }).parts);
+  worlds.set(file, world);
+  return world;
+}
+
+/** A part's matrix in the world at a whole frame, column by column, as `sample --world` prints it. */
+export function matrixOf(file: string, part: string, frame: number): readonly number[] {
+  const matrix = worldOf(file)[frame]?.[part];
+  if (!matrix) throw new Error(`${file} has no part ${part} at frame ${frame}`);
+  return matrix;
+}
+
+/** The place of a part's origin in the world at a whole frame. */
+export function placeOf(file: string, part: string, frame: number): readonly number[] {
+  return matrixOf(file, part, frame).slice(12, 15);
 }

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { kaizen, placeOf, sampled } from './cli';
+import { matrixOf, placeOf, sampled } from './cli';
 import { yard } from './made-up';
 import { dropped, press, tab } from './pages';
 import { expect, test } from './test';
@@ -31,11 +31,7 @@ test('a sun goes from 6:40 to 19:10 by two keys: the light turns with it and the
   ]);
   const height = sampled(file, 'sun/custom.height', '0:120:60');
   expect(height.get(60)!).toBeGreaterThan(55);
-  const down = (frame: number) => {
-    const { out } = kaizen('sample', file, '--world', '--frames', `${frame}:${frame}`);
-    const { parts } = JSON.parse(out) as { parts: Record<string, readonly number[]> };
-    return parts['sun']!.slice(8, 11);
-  };
+  const down = (frame: number) => matrixOf(file, 'sun', frame).slice(8, 11);
   expect(down(0)[0]).toBeGreaterThan(0.5);
   expect(down(120)[0]).toBeLessThan(-0.5);
   expect(down(60)[1]).toBeCloseTo(Math.sin((height.get(60)! * Math.PI) / 180), 6);
@@ -202,9 +198,7 @@ test('a camera aims at the block by a share and late, on a lens that goes from 4
   const lens = sampled(file, 'camera/camera.focalLength', '0:120:120');
   expect([lens.get(0), lens.get(120)]).toEqual([41, 63]);
   await test.step('it turns by seven tenths of the way to the block that stands still long before', () => {
-    const { out } = kaizen('sample', file, '--world', '--frames', '19:19');
-    const { parts } = JSON.parse(out) as { parts: Record<string, readonly number[]> };
-    const [eye, to] = [parts['camera']!, parts['hook']!.slice(12, 15)];
+    const [eye, to] = [matrixOf(file, 'camera', 19), placeOf(file, 'hook', 19)];
     const way = to.map((n, i) => n - eye[12 + i]!);
     const length = Math.hypot(...way);
     const straight = (Math.acos(-way[2]! / length) * 180) / Math.PI;
