@@ -47,6 +47,15 @@ export const TRANSFORM_PROPERTIES = [
   'visible',
 ] as const;
 
+const LIGHT_COLOUR = ['light.color.r', 'light.color.g', 'light.color.b'];
+const BASE_COLOUR = [
+  'material.baseColor.r',
+  'material.baseColor.g',
+  'material.baseColor.b',
+  'material.baseColor.a',
+];
+const GLOW = ['material.emissive.r', 'material.emissive.g', 'material.emissive.b'];
+
 export interface PropertyRest {
   readonly property: string;
   readonly rest: number;
@@ -79,14 +88,14 @@ function listProperties(part: Part): readonly PropertyRest[] {
       break;
     case 'light':
       add('light.intensity', part.light.intensity);
-      part.light.color.forEach((value, i) => add(`light.color.${'rgb'.charAt(i)}`, value));
+      part.light.color.forEach((value, i) => add(LIGHT_COLOUR[i]!, value));
       if (part.light.sky !== undefined) add('light.sky', part.light.sky);
       break;
     case 'mesh':
-      part.material.baseColor.forEach((value, i) => add(`material.baseColor.${'rgba'.charAt(i)}`, value));
+      part.material.baseColor.forEach((value, i) => add(BASE_COLOUR[i]!, value));
       add('material.roughness', part.material.roughness);
       add('material.metallic', part.material.metallic);
-      part.material.emissive.forEach((value, i) => add(`material.emissive.${'rgb'.charAt(i)}`, value));
+      part.material.emissive.forEach((value, i) => add(GLOW[i]!, value));
       for (const morph of part.morphs) add(`morph.${encodeName(morph.name)}`, morph.value);
       break;
     case 'group':

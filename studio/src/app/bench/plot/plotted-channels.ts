@@ -25,11 +25,19 @@ function meantChannels(
   if (bench.only !== null && lives(bench.only)) return [bench.only];
   const chosen = bench.channels.filter(lives);
   if (chosen.length > 0) return chosen;
-  const of = (parts: readonly Part[]) =>
-    parts.flatMap((part) => namesOf(part).map(({ id }) => id)).filter(lives);
   const picked = new Set(bench.parts);
-  const ofParts = of(project.parts.filter(({ id }) => picked.has(id)));
+  const ofParts = channelsThat(
+    lives,
+    project.parts.filter(({ id }) => picked.has(id)),
+  );
   if (ofParts.length > 0) return ofParts;
   if (bench.pinned.some(lives)) return [];
-  return of(project.parts).filter((channel) => curves.has(channel));
+  return channelsThat((channel) => curves.has(channel), project.parts);
+}
+
+/** Those channels of parts that a test lets through. */
+function channelsThat(test: (channel: string) => boolean, parts: readonly Part[]): string[] {
+  const channels: string[] = [];
+  for (const part of parts) for (const { id } of namesOf(part)) if (test(id)) channels.push(id);
+  return channels;
 }

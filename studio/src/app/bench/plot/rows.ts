@@ -132,17 +132,12 @@ function rowsOfPart(
       namesOf(part).every(({ id }, i) => isAsBefore(id, cached.states[i]!, asked)))
   )
     return cached;
-  const channels = channelRows(part, depth, asked);
   const states = namesOf(part).map(({ id }) => stateOf(id, asked));
-  const made: CachedRows = {
-    key,
-    depth,
-    states,
-    chosenPart,
-    own: states.flatMap(({ curve }) => curve ?? []),
-    channels: channels.length,
-    list: withKindRows(part, channels, asked, flat ? 1 : depth + 1),
-  };
+  const channels = channelRows(part, depth, asked, states);
+  const own: Curve[] = [];
+  for (const { curve } of states) if (curve) own.push(curve);
+  const list = withKindRows(part, channels, asked, flat ? 1 : depth + 1);
+  const made: CachedRows = { key, depth, states, chosenPart, own, channels: channels.length, list };
   rowsCache.set(part, made);
   return made;
 }
@@ -156,12 +151,11 @@ interface ChannelState {
 }
 
 function stateOf(id: string, { curves, looseOf, driven, chosen }: Asked): ChannelState {
-  return {
-    curve: curves.get(id),
-    loose: looseOf.get(id) ?? NO_LOOSE,
-    driven: driven.has(id),
-    chosen: chosen.has(id),
-  };
+  const curve = curves.get(id);
+  const loose = looseOf.get(id) ?? NO_LOOSE;
+  const [isDriven, isChosen] = [driven.has(id), chosen.has(id)];
+  if (!curve && loose === NO_LOOSE && !isDriven && !isChosen) return AT_REST;
+  return { curve, loose, driven: isDriven, chosen: isChosen };
 }
 
 function isAsBefore(id: string, before: ChannelState, { curves, looseOf, driven, chosen }: Asked): boolean {
@@ -208,8 +202,11 @@ function curvesBelow(project: Project, part: Part, { curves }: Asked): readonly 
     .flatMap((each) => namesOf(each).flatMap(({ id }) => curves.get(id) ?? []));
 }
 
-/** A row over the channels of each kind that has several. */
-function withKindRows(part: Part, channels: readonly ChannelRow[], asked: Asked, depth: number): Row[] {
+/** A row of which the depth may still change, as nobody has it yet. */
+type NewRow = { -readonly [name in keyof ChannelRow]: ChannelRow[name] };
+
+/** A row over the channels of each kind that has several; these then stand one deeper. */
+function withKindRows(part: Part, channels: readonly NewRow[], asked: Asked, depth: number): Row[] {
   const rows: Row[] = [];
   for (let i = 0; i < channels.length;) {
     const { kind } = channels[i]!.label;
@@ -223,55 +220,44 @@ function withKindRows(part: Part, channels: readonly ChannelRow[], asked: Asked,
     }
     const id = `${part.id}#${kind}`;
     const open = !asked.closed.has(id);
-    rows.push({
-      kind: 'kind',
-      id,
-      name: kind,
-      part,
-      depth,
-      open,
-      opens: true,
-      curves: group.flatMap(({ curve }) => curve ?? []),
-      channels: group.map((row) => row.id),
-    });
-    if (open) rows.push(...group.map((row) => ({ ...row, depth: row.depth + 1 })));
+    const curves: Curve[] = [];
+    for (const { curve } of group) if (curve) curves.push(curve);
+    const ids = group.map((row) => row.id);
+    rows.push({ kind: 'kind', id, name: kind, part, depth, open, opens: true, curves, channels: ids });
+    if (!open) continue;
+    for (const row of group) {
+      row.depth++;
+      rows.push(row);
+    }
   }
   return rows;
 }
 
-function channelRows(part: Part, depth: number, asked: Asked): ChannelRow[] {
-  const { curves, driven, looseOf, chosen, chosenParts, set, tied, query } = asked;
+function channelRows(part: Part, depth: number, asked: Asked, states: readonly ChannelState[]): NewRow[] {
+  const { chosenParts, set, tied, query } = asked;
   const indent = (query.filter !== 'all' || query.search !== '' || set ? 0 : depth) + 1;
-  const rows: ChannelRow[] = [];
-  for (const { id, property } of namesOf(part)) {
+  const rows: NewRow[] = [];
+  for (const [i, { id, property }] of namesOf(part).entries()) {
+    const state = states[i]!;
     if (set && !set.has(id)) continue;
-    const curve = curves.get(id);
-    const waiting = looseOf.get(id) ?? NO_LOOSE;
-    const isDriven = driven.has(id);
-    if (!curve && !isDriven && waiting.length === 0 && !chosen.has(id) && !query.everyChannel && !set)
-      continue;
+    if (state === AT_REST && !query.everyChannel && !set) continue;
+    const { curve, loose, driven, chosen } = state;
     if (query.filter === 'keyed' && !curve) continue;
     if (query.filter === 'tied' && !tied.has(id)) continue;
     if (query.filter === 'off' && !curve?.keys.some(({ frame }) => !Number.isInteger(frame))) continue;
-    if (query.filter === 'selected' && !chosenParts.has(part.id) && !chosen.has(id)) continue;
+    if (query.filter === 'selected' && !chosenParts.has(part.id) && !chosen) continue;
     const label = labelOf(part, property);
     if (!query.kinds.includes(label.kind)) continue;
     if (query.search !== '' && !hasWords(`${part.name} ${label.short}`, query.search)) continue;
-    rows.push({
-      kind: 'channel',
-      id,
-      part,
-      depth: indent,
-      label,
-      curve,
-      driven: isDriven,
-      loose: waiting,
-    });
+    rows.push({ kind: 'channel', id, part, depth: indent, label, curve, driven, loose });
   }
   return rows;
 }
 
 const NO_LOOSE: readonly LooseEdit[] = [];
+/** The state of a channel of which there is nothing to show. */
+const AT_REST: ChannelState = { curve: undefined, loose: NO_LOOSE, driven: false, chosen: false };
+
 function groupLoose(loose: readonly LooseEdit[]): Map<string, readonly LooseEdit[]> {
   const map = new Map<string, readonly LooseEdit[]>();
   for (const edit of loose) map.set(edit.channel, [...(map.get(edit.channel) ?? []), edit]);
