@@ -52,6 +52,7 @@ test.describe('Rates', () => {
 test('resting on a picture shows it and changes nothing; a press takes it; Convert makes curves of it', async ({
   page,
 }) => {
+  await page.emulateMedia({ reducedMotion: 'no-preference' });
   const bench = await Bench.openSample(page, 'Quay');
   const id = 'carriage/translate.x';
   await chooseChannel(bench, id);
@@ -59,16 +60,19 @@ test('resting on a picture shows it and changes nothing; a press takes it; Conve
   await bench.settled();
   const first = await bench.place(0, -3, 'm');
   await page.mouse.click(first.x, first.y);
+  const playhead = await bench.field('Frame of the playhead');
   await page.keyboard.press('Control+l');
   const before = JSON.stringify(curveIn(await bench.save(), id));
   const picture = page.getByRole('button', { name: /^Ease elastic/ });
   await picture.focus();
   await expect(page.getByText(/^Resting on elastic: top speed/)).toBeVisible();
+  await expect.poll(() => bench.field('Frame of the playhead'), 'the leg plays').not.toBe(playhead);
   expect(JSON.stringify(curveIn(await bench.save(), id))).toBe(before);
   await page.keyboard.press('ArrowRight');
   await expect(page.getByText(/^Resting on bounce/)).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(page.getByText(/^Resting on/)).toHaveCount(0);
+  expect(await bench.field('Frame of the playhead')).toBe(playhead);
   expect(JSON.stringify(curveIn(await bench.save(), id))).toBe(before);
   await page.getByRole('button', { name: /^Law cycloidal/ }).click();
   await bench.calm();
