@@ -39,7 +39,7 @@ export function rates(
 
 type Matrices = Readonly<Record<string, readonly number[]>>;
 
-/** How many frames of a saved file are sampled in one go: all that these tests ask for. */
+/** Up to which frame a saved file is sampled in one go: these tests ask for none after it. */
 const LAST_FRAME = 250;
 
 /** What was sampled of each saved file; a file is never written twice. */

@@ -134,8 +134,7 @@ function rowsOfPart(
     return cached;
   const states = namesOf(part).map(({ id }) => stateOf(id, asked));
   const channels = channelRows(part, depth, asked, states);
-  const own: Curve[] = [];
-  for (const { curve } of states) if (curve) own.push(curve);
+  const own = curvesOf(states);
   const list = withKindRows(part, channels, asked, flat ? 1 : depth + 1);
   const made: CachedRows = { key, depth, states, chosenPart, own, channels: channels.length, list };
   rowsCache.set(part, made);
@@ -202,6 +201,13 @@ function curvesBelow(project: Project, part: Part, { curves }: Asked): readonly 
     .flatMap((each) => namesOf(each).flatMap(({ id }) => curves.get(id) ?? []));
 }
 
+/** The curves of those that have one. */
+function curvesOf(all: readonly { readonly curve: Curve | undefined }[]): readonly Curve[] {
+  const curves: Curve[] = [];
+  for (const { curve } of all) if (curve) curves.push(curve);
+  return curves;
+}
+
 /** A row of which the depth may still change, as nobody has it yet. */
 type NewRow = { -readonly [name in keyof ChannelRow]: ChannelRow[name] };
 
@@ -220,8 +226,7 @@ function withKindRows(part: Part, channels: readonly NewRow[], asked: Asked, dep
     }
     const id = `${part.id}#${kind}`;
     const open = !asked.closed.has(id);
-    const curves: Curve[] = [];
-    for (const { curve } of group) if (curve) curves.push(curve);
+    const curves = curvesOf(group);
     const ids = group.map((row) => row.id);
     rows.push({ kind: 'kind', id, name: kind, part, depth, open, opens: true, curves, channels: ids });
     if (!open) continue;
