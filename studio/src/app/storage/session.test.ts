@@ -188,6 +188,21 @@ describe('an open project', () => {
     expect(first.shown!.snapshot.project.name).toBe('P');
   });
 
+  it('taken from a tab of which only the picture waits to be kept leaves nothing behind there, and is followed', async () => {
+    const { browser, first, second } = await world();
+    await first.create(newProject('p', 'P'));
+    await second.open('p');
+    first.edit('a');
+    await browser.advance(SAVE_AFTER + 1);
+    first.picture('waits');
+    expect(await second.session!.takeOver(true)).toBe('taken');
+    await settle();
+    expect([first.session!.unkept, first.status.kind]).toEqual([false, 'kept']);
+    second.edit('b');
+    await browser.advance(SAVE_AFTER + 1);
+    expect(first.shown!.snapshot.project.name).toBe('P.a.b');
+  });
+
   it('is taken from a tab that does not answer', async () => {
     const { browser, first, second } = await world();
     await first.create(newProject('p', 'P'));

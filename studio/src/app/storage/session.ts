@@ -311,8 +311,7 @@ export class Session {
 
   private hearRemoved(): void {
     this.removed = true;
-    // a picture that waits to be kept is no edit: it does not write the project again
-    if (this.kept?.snapshot === this.saved?.snapshot) this.saved = this.kept;
+    this.dropWhatIsNoEdit();
     this.heard.status({ kind: 'removed' });
   }
 
@@ -335,8 +334,14 @@ export class Session {
   private taken(): void {
     this.unschedule();
     this.heard.mayEdit(false);
+    this.dropWhatIsNoEdit();
     if (this.unkept) this.heard.status({ kind: 'left-behind' });
     else void this.follow();
+  }
+
+  /** Where only a picture or what is chosen waits to be kept, nothing waits: that is no edit. */
+  private dropWhatIsNoEdit(): void {
+    if (this.kept?.snapshot === this.saved?.snapshot) this.saved = this.kept;
   }
 
   /** Shows what the storage has by now; `written`: what a save says it wrote. One after the other. */
@@ -407,6 +412,7 @@ export class Session {
 
   /** After a save: what was edited meanwhile waits, or stays behind where the project was taken meanwhile. */
   private sayHowItStands(): void {
+    if (!this.holds) this.dropWhatIsNoEdit();
     if (!this.unkept) this.heard.status({ kind: 'kept', at: this.ports.now() });
     else this.heard.status({ kind: this.holds ? 'waiting' : 'left-behind' });
     if (!this.holds) void this.follow();
