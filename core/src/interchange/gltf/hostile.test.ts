@@ -8,7 +8,7 @@ import { bringModel, isBringProblem, readGlb, writeGlb, type GltfJson } from './
 
 /** How many models are spoilt; `MUTATIONS=3000` looks further. */
 const MUTATIONS = Number(process.env['MUTATIONS'] ?? 300);
-/** No spoilt file may take longer, in milliseconds. */
+/** No spoilt file may take longer, in milliseconds of the processor's time: on a busy machine the clock says nothing. */
 const LONGEST = 10_000;
 const SEED = 20_261_128;
 
@@ -92,9 +92,10 @@ describe('spoilt models', () => {
           const bytes = inJson
             ? writeGlb({ json: spoiltJson(json, picks) as unknown as GltfJson, bin: glb.bin })
             : spoiltBytes(model, picks, end);
-          const began = performance.now();
+          const began = process.cpuUsage();
           const result = await bringModel({ name: 'spoilt.glb', bytes });
-          expect(performance.now() - began).toBeLessThan(LONGEST);
+          const { user, system } = process.cpuUsage(began);
+          expect((user + system) / 1000).toBeLessThan(LONGEST);
           if (!isBringProblem(result)) {
             counts.opened++;
             return;
@@ -109,5 +110,5 @@ describe('spoilt models', () => {
       { numRuns: MUTATIONS, seed: SEED },
     );
     expect(Math.min(counts.opened, counts.refused)).toBeGreaterThan(MUTATIONS / 30);
-  }, 600_000);
+  }, 1_800_000);
 });
