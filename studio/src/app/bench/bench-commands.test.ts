@@ -1,5 +1,5 @@
 import '@angular/compiler';
-import { curveOf, setCurveFlag, type Project } from '@kaizen/core';
+import { curveOf, moveKeys, setCurveFlag, type Project } from '@kaizen/core';
 import { fakes } from '../testing/fake-studio';
 import { BenchCommands } from './bench-commands';
 import { Panels } from './stage/panels';
@@ -200,7 +200,16 @@ describe('the Chart’s scales', () => {
     const [strip] = chart.plot().strips;
     expect(strip!.low).toBeCloseTo(2 - 4 * 0.62, 6);
     expect(strip!.high).toBeCloseTo(2 + 4 * 0.62, 6);
-    expect(chart.showsAllKeys(studio.project()!)).toBe(true);
+    const before = studio.project()!;
+    expect(chart.showsAllKeys(before)).toBe(true);
+    const lifted = (value: number) =>
+      moveKeys(before, [{ channel: RUN, frame: 24 }], { frames: 0, value }).project;
+    expect([before, lifted(0.1), lifted(100)].map((after) => chart.hidKeys(before, after))).toEqual([
+      false,
+      false,
+      true,
+    ]);
+    expect(chart.hidKeys(lifted(100), lifted(200))).toBe(false);
     chart.zoomValue(strip!, 2, 4);
     expect(chart.showsAllKeys(studio.project()!)).toBe(false);
     chart.panPixels(0, 30, chart.plot().strips[0]);

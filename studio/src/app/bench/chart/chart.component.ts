@@ -180,8 +180,7 @@ export class ChartComponent implements AfterViewInit {
     effect(() => {
       const project = this.studio.project();
       untracked(() => {
-        const left =
-          project && before && this.model.showsAllKeys(before) && !this.model.showsAllKeys(project);
+        const left = project && before && this.model.hidKeys(before, project);
         before = project;
         if (left) this.model.fitValueFreely();
       });

@@ -1,11 +1,13 @@
 import { computed, Injectable, inject, signal, type WritableSignal } from '@angular/core';
 import {
   curveOf,
+  eachKey,
   greatestOf,
   keyedSpan,
   lastShownFrame,
   leastOf,
   spanOf,
+  type Curve,
   type KeyRef,
   type Program,
   type Project,
@@ -289,14 +291,31 @@ export class ChartModel {
 
   /** Whether all keys of the drawn channels that lie in the shown time also lie in the shown values. */
   showsAllKeys(project: Project): boolean {
+    return this.shows((channel) => curveOf(project, channel));
+  }
+
+  /** Whether an edit put keys out of sight, where all were in sight before it: what it left alone is looked at only if it did. */
+  hidKeys(before: Project, after: Project): boolean {
+    const changed = (channel: string) => {
+      const curve = curveOf(after, channel);
+      return curve === curveOf(before, channel) ? undefined : curve;
+    };
+    return !this.shows(changed) && this.showsAllKeys(before);
+  }
+
+  private shows(curveOfChannel: (channel: string) => Curve | undefined): boolean {
     const { axis } = this.plot();
-    return valueStrips(this.plot()).every(({ channels, low, high }) =>
-      channels.every((channel) =>
-        (curveOf(project, channel)?.keys ?? []).every(
-          ({ frame, value }) => frame < axis.first || frame > axis.last || (value >= low && value <= high),
-        ),
-      ),
-    );
+    return valueStrips(this.plot()).every(({ channels, low, high }) => {
+      let shown = true;
+      const tell = (frame: number, value: number) => {
+        if (frame >= axis.first && frame <= axis.last && (value < low || value > high)) shown = false;
+      };
+      return channels.every((channel) => {
+        const curve = curveOfChannel(channel);
+        if (curve) eachKey(curve, tell);
+        return shown;
+      });
+    });
   }
 }
 

@@ -1,12 +1,4 @@
-import {
-  greatestOf,
-  leastOf,
-  activeClip,
-  curveOf,
-  curvesOfPart,
-  type Curve,
-  type Project,
-} from '@kaizen/core';
+import { activeClip, curveOf, curvesOfPart, eachKey, type Curve, type Project } from '@kaizen/core';
 import type { BenchState } from '../../state/bench';
 
 /** The curves that stepping from key to key goes by: of the chosen channels, else of the chosen parts, else all. */
@@ -26,9 +18,11 @@ export function neighbourKeyFrame(
   frame: number,
   way: 1 | -1,
 ): number | null {
-  const frames = steppedCurves(project, bench)
-    .flatMap((curve) => curve.keys.map((key) => key.frame))
-    .filter((at) => (at - frame) * way > 1e-6);
-  if (frames.length === 0) return null;
-  return way === 1 ? leastOf(frames) : greatestOf(frames);
+  let nearest: number | null = null;
+  for (const curve of steppedCurves(project, bench))
+    eachKey(curve, (at) => {
+      const isBeyond = (at - frame) * way > 1e-6;
+      if (isBeyond && (nearest === null || (nearest - at) * way > 0)) nearest = at;
+    });
+  return nearest;
 }

@@ -1,9 +1,8 @@
 import { computed, effect, Injectable, inject, signal, untracked } from '@angular/core';
 import {
-  greatestOf,
-  leastOf,
   compile,
   curveOf,
+  keyedSpan,
   heldFrame,
   lastShownFrame,
   type FrameOutput,
@@ -110,12 +109,15 @@ export class Stage {
   span(project: Project): Span {
     if (!this.studio.bench().playAll)
       return { first: project.range.start, last: lastShownFrame(project.range) };
-    const frames = project.clips.flatMap((clip) =>
-      clip.curves.flatMap((curve) => [curve.keys[0], curve.keys.at(-1)]),
-    );
-    const known = frames.flatMap((key) => (key ? [key.frame] : []));
-    const all = [project.range.start, project.range.end, ...known];
-    return { first: Math.floor(leastOf(all)), last: Math.ceil(greatestOf(all)) };
+    let { start: first, end: last } = project.range;
+    for (const { curves } of project.clips)
+      for (const curve of curves) {
+        const keyed = keyedSpan(curve);
+        if (!keyed) continue;
+        first = Math.min(first, keyed.first);
+        last = Math.max(last, keyed.last);
+      }
+    return { first: Math.floor(first), last: Math.ceil(last) };
   }
 
   /** Moves the playhead without telling the store yet, as while scrubbing. */

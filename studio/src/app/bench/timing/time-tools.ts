@@ -41,7 +41,8 @@ export class TimeTools {
   });
   readonly stakes = computed(() => this.studio.bench().stakes);
   private readonly staked = computed(() => {
-    const scope = this.scope();
+    // what they act on is every key of a project: not to be gathered for nothing
+    const scope = this.stakes().length > 0 ? this.scope() : null;
     return scope ? stakesPlan({ scope, settings: this.settings() }, this.stakes()) : null;
   });
   /** What is shown and not yet kept: an edit under the pointer, or the Stakes. */
@@ -255,6 +256,9 @@ export class TimeTools {
     else this.discardStakes();
   }
 }
+
+/** What a button of a tool says: it shows what the tool does while the pointer or the focus rests on it, so a press does it. */
+export const AT_ONCE = 'at once';
 
 /** What is said of set slopes. */
 const SLOPES: Readonly<Record<SlopesKeep, string>> = { shape: 'shape stays', speed: 'speeds stay' };
