@@ -208,7 +208,7 @@ test('treatments are lanes under the plot: weighed there over time, reordered, p
   const [from, to] = await Promise.all([bead('Gain').boundingBox(), bead('Noise').boundingBox()]);
   await bench.drag({ x: from!.x + 7, y: from!.y + 7 }, { x: to!.x + 7, y: to!.y + 10 });
   expect(await kinds()).toEqual(['noise', 'gain']);
-  await press(page, 'Gain acts');
+  await press(page, 'Gain is passed by');
   const muted = sampled(await bench.save(), id, '0:144');
   for (const [frame, value] of values) expect(muted.get(frame)!).toBeCloseTo(value / 3, 12);
 });

@@ -1,7 +1,8 @@
 import '@angular/compiler';
-import { Injector } from '@angular/core';
+import { Injector, runInInjectionContext } from '@angular/core';
 import { Settings } from '../ui/settings';
 import { onItem } from './command';
+import { offerCommands } from './offer-commands';
 import { CommandRegistry } from './registry';
 
 class FakeElement {
@@ -56,7 +57,7 @@ function setUp(kept: Record<string, readonly string[]> = {}) {
     handled.push(registry.handle(event as unknown as KeyboardEvent));
     return event as unknown as KeyboardEvent;
   };
-  return { registry, settings, ran, handled, command, press };
+  return { registry, settings, ran, handled, command, press, injector };
 }
 
 describe('commands', () => {
@@ -160,5 +161,15 @@ describe('commands', () => {
     const command = registry.find('lane.mute')!;
     expect([command.when!('a'), command.when!('locked'), command.when!()]).toEqual([true, false, false]);
     expect([command.on!('a'), command.on!('c'), command.on!()]).toEqual([true, false, false]);
+  });
+
+  it('of a form are there as long as the form', () => {
+    const { registry, ran, command, press, injector } = setUp();
+    runInInjectionContext(injector, () => offerCommands([command('make', 'M')]));
+    press('m');
+    injector.destroy();
+    press('m');
+    expect(ran).toEqual(['make']);
+    expect(registry.commands()).toEqual([]);
   });
 });

@@ -1,6 +1,6 @@
-import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
-import { MatTooltip } from '@angular/material/tooltip';
+import { ChangeDetectionStrategy, Component, input } from '@angular/core';
 import type { Carries } from '@kaizen/core';
+import { RunDirective } from '../commands/run.directive';
 
 /** An export under way, or how the last one ended. */
 export type CardState =
@@ -13,7 +13,7 @@ export type CardState =
 @Component({
   selector: 'kz-format-card',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip],
+  imports: [RunDirective],
   template: `
     <section class="card" [attr.aria-label]="title()">
       <div class="head">
@@ -41,13 +41,13 @@ export type CardState =
         @let now = state();
         @if (now.kind === 'writing') {
           <progress [attr.value]="now.share" max="1" [attr.aria-label]="'Writing ' + title()"></progress>
-          <button class="button" matTooltip="Stop writing; no file is left" (click)="cancelled.emit()">
+          <button class="button" kzRun="hand-over.stop" [kzOf]="id()" kzTip="Stop writing; no file is left">
             Cancel
           </button>
         } @else {
           <ng-content select="[choices]" />
           <span class="space"></span>
-          <button class="button main" [matTooltip]="'Write ' + file()" (click)="written.emit()">
+          <button class="button main" [kzRun]="'hand-over.' + id()" [kzTip]="'Write ' + file()">
             {{ verb() }}
           </button>
         }
@@ -60,11 +60,11 @@ export type CardState =
   styleUrl: './format-card.component.scss',
 })
 export class FormatCardComponent {
+  /** Its part of the id of the command that writes it. */
+  readonly id = input.required<string>();
   readonly title = input.required<string>();
   readonly file = input.required<string>();
   readonly verb = input.required<string>();
   readonly carried = input<Carries | null>(null);
   readonly state = input.required<CardState>();
-  readonly written = output<void>();
-  readonly cancelled = output<void>();
 }

@@ -1,7 +1,17 @@
-import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signal } from '@angular/core';
-import { MatTooltip } from '@angular/material/tooltip';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DestroyRef,
+  inject,
+  signal,
+  type WritableSignal,
+} from '@angular/core';
 import { RouterLink } from '@angular/router';
 import { compile, FORMATS, type Format } from '@kaizen/core';
+import { onItem, switching, type Command } from '../commands/command';
+import { offerCommands } from '../commands/offer-commands';
+import { RunDirective } from '../commands/run.directive';
 import { ProjectFile } from '../open/project-file';
 import { download, fileName, type ProjectFileKind } from '../ui/download';
 import { Assets } from '../state/assets';
@@ -26,7 +36,7 @@ const IDLE: CardState = { kind: 'idle' };
 @Component({
   selector: 'kz-hand-over',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [FormatCardComponent, MatTooltip, NumberFieldComponent, RouterLink, SegmentsComponent],
+  imports: [FormatCardComponent, NumberFieldComponent, RouterLink, RunDirective, SegmentsComponent],
   templateUrl: './hand-over.component.html',
   styleUrl: './hand-over.component.scss',
 })
@@ -46,6 +56,34 @@ export class HandOverComponent {
 
   constructor() {
     inject(DestroyRef).onDestroy(() => this.runs.forEach((run) => run.cancel()));
+    const isWriting = (card: string) => this.state(card).kind === 'writing';
+    const choice = (id: string, label: string, of: WritableSignal<boolean>) =>
+      switching({ id: `hand-over.${id}`, label, group: 'Project' }, of, (on) => of.set(on));
+    offerCommands([
+      ...HANDED_OVER.map((format): Command => ({
+        id: `hand-over.${format.id}`,
+        label: `Hand over: write ${format.title}`,
+        group: 'Project',
+        when: () => this.studio.project() !== null && !isWriting(format.id),
+        run: () => this.write(format),
+      })),
+      {
+        id: `hand-over.${PROJECT}`,
+        label: 'Hand over: write the whole Kaizen project',
+        group: 'Project',
+        when: () => this.studio.project() !== null,
+        run: () => this.writeProject(),
+      },
+      onItem<string>({
+        id: 'hand-over.stop',
+        label: 'Hand over: stop writing',
+        group: 'Project',
+        meant: () => HANDED_OVER.map(({ id }) => id).find(isWriting) ?? null,
+        run: (card) => this.runs.get(card)?.cancel(),
+      }),
+      choice('bake', 'Hand over: bake all, so that every reader shows it alike', this.bake),
+      choice('rates', 'Hand over: speed, acceleration, jerk in the table', this.rates),
+    ]);
   }
 
   readonly stem = computed(() => fileName(this.studio.project()?.name ?? ''));
@@ -65,7 +103,7 @@ export class HandOverComponent {
     const good = this.compiled()?.ok === true;
     return HANDED_OVER.map((format) => ({
       format,
-      file: `${this.stem()}${format.extensions[0]}`,
+      file: this.nameOf(format),
       verb: `Write ${format.extensions[0]}`,
       carried: project && good ? format.carries(project) : null,
     }));
@@ -80,7 +118,12 @@ export class HandOverComponent {
     this.states.update((states) => ({ ...states, [card]: state }));
   }
 
-  write({ id, settings, mediaType }: Format, name: string): void {
+  private nameOf({ extensions }: Format): string {
+    return `${this.stem()}${extensions[0]}`;
+  }
+
+  private write(format: Format): void {
+    const { id, settings, mediaType } = format;
     const project = this.studio.project();
     if (!project) return;
     const choice: WriteChoice = {
@@ -91,7 +134,7 @@ export class HandOverComponent {
     this.set(id, { kind: 'writing', share: null });
     const progress = (share: number) => this.set(id, { kind: 'writing', share });
     const opened = { project, bytes: this.beside.beside };
-    this.follow(id, runWrite(id, opened, choice, progress), name, mediaType);
+    this.follow(id, runWrite(id, opened, choice, progress), this.nameOf(format), mediaType);
   }
 
   private follow(card: string, run: ExportRun, name: string, type: string): void {
@@ -109,11 +152,7 @@ export class HandOverComponent {
     }
   }
 
-  cancel(card: string): void {
-    this.runs.get(card)?.cancel();
-  }
-
-  writeProject(): void {
+  private writeProject(): void {
     const name = this.file.write(this.projectKind());
     if (name !== null) this.set(PROJECT, { kind: 'done', text: `${name} written` });
   }

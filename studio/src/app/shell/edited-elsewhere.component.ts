@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, effect, inject, signal } from '@angular/core';
-import { MatTooltip } from '@angular/material/tooltip';
-import { ProjectFile } from '../open/project-file';
+import { offerCommands } from '../commands/offer-commands';
+import { RunDirective } from '../commands/run.directive';
 import { Studio } from '../state/studio';
 import { Keeper } from '../storage/keeper';
 import { Notices } from '../ui/notices';
@@ -9,7 +9,7 @@ import { Notices } from '../ui/notices';
 @Component({
   selector: 'kz-edited-elsewhere',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip],
+  imports: [RunDirective],
   template: `
     @if (keeper.status().kind === 'left-behind') {
       <div class="line problem" role="alert">
@@ -17,20 +17,16 @@ import { Notices } from '../ui/notices';
           Another tab took this project over while edits made here could not be kept. They are only here: save
           them as a file before you close this tab.
         </span>
-        <button class="button" matTooltip="Download the project with these edits" (click)="save()">
+        <button class="button" kzRun="project.save" kzTip="Download the project with these edits">
           Save a file
         </button>
-        <button class="button bare" matTooltip="Show what the other tab keeps instead" (click)="letGo()">
-          Let them go
-        </button>
+        <button class="button bare" kzRun="project.let-go">Let them go</button>
       </div>
     } @else if (keeper.status().kind === 'removed') {
       <div class="line problem" role="alert">
         <span>This project was removed from this browser in another tab. It is still open here.</span>
-        <button class="button" matTooltip="Write the whole project again" (click)="keepAgain()">
-          Keep it again
-        </button>
-        <button class="button" matTooltip="Download the project as it is now" (click)="save()">
+        <button class="button" kzRun="project.keep-again">Keep it again</button>
+        <button class="button" kzRun="project.save" kzTip="Download the project as it is now">
           Save a file
         </button>
       </div>
@@ -42,8 +38,8 @@ import { Notices } from '../ui/notices';
           </span>
           <button
             class="button"
-            matTooltip="Edit here; go to the other tab to save its edits"
-            (click)="takeOver(true)"
+            kzRun="project.take-over"
+            kzTip="Edit here; go to the other tab to save its edits"
           >
             Take over all the same
           </button>
@@ -51,9 +47,8 @@ import { Notices } from '../ui/notices';
           <span>This project is being edited in another tab; here you see what it keeps.</span>
           <button
             class="button"
-            matTooltip="Edit here; the other tab keeps what it has and follows"
-            [disabled]="asking()"
-            (click)="takeOver(false)"
+            kzRun="project.take-over"
+            kzTip="Edit here; the other tab keeps what it has and follows"
           >
             Take over here
           </button>
@@ -78,36 +73,48 @@ import { Notices } from '../ui/notices';
 })
 export class EditedElsewhereComponent {
   readonly studio = inject(Studio);
-  private readonly file = inject(ProjectFile);
   readonly keeper = inject(Keeper);
   private readonly notices = inject(Notices);
-  readonly asking = signal(false);
+  private readonly asking = signal(false);
   /** Why the other tab could not hand the project over. */
   readonly refused = signal('');
 
   constructor() {
+    const isLeftBehind = () => this.keeper.status().kind === 'left-behind';
+    const isRemoved = () => this.keeper.status().kind === 'removed';
+    offerCommands([
+      {
+        id: 'project.take-over',
+        label: 'Take this project over from the tab that edits it',
+        group: 'Project',
+        when: () => this.studio.readOnly() && !isLeftBehind() && !isRemoved() && !this.asking(),
+        run: () => void this.takeOver(this.refused() !== ''),
+      },
+      {
+        id: 'project.let-go',
+        label: 'Let the edits go that could not be kept, and show what the other tab keeps',
+        group: 'Project',
+        when: isLeftBehind,
+        run: () => void this.keeper.letGoUnkept(),
+      },
+      {
+        id: 'project.keep-again',
+        label: 'Keep the project again that was removed in another tab: write it whole',
+        group: 'Project',
+        when: isRemoved,
+        run: () => void this.keeper.keepAgain(),
+      },
+    ]);
     effect(() => {
       if (this.keeper.writtenAgain() > 0)
         this.notices.tell('This browser’s storage was cleared: the open project was kept again, whole');
     });
   }
 
-  async takeOver(must: boolean): Promise<void> {
+  private async takeOver(must: boolean): Promise<void> {
     this.asking.set(true);
     const answer = await this.keeper.takeOver(must);
     this.asking.set(false);
     this.refused.set(typeof answer === 'object' ? answer.reason : '');
-  }
-
-  letGo(): void {
-    void this.keeper.letGoUnkept();
-  }
-
-  keepAgain(): void {
-    void this.keeper.keepAgain();
-  }
-
-  save(): void {
-    this.file.save();
   }
 }

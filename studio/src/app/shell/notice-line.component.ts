@@ -1,26 +1,27 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { MatIcon } from '@angular/material/icon';
-import { MatTooltip } from '@angular/material/tooltip';
+import { offerCommands } from '../commands/offer-commands';
+import { RunDirective } from '../commands/run.directive';
 import { Notices } from '../ui/notices';
 
 /** The quiet line about what just happened; a problem stands out and stays. */
 @Component({
   selector: 'kz-notice-line',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatIcon, MatTooltip],
+  imports: [MatIcon, RunDirective],
   template: `
     <div class="live" role="status" aria-live="polite">
       @if (notices.current(); as notice) {
         <div class="line" [class.problem]="notice.kind === 'problem'">
           <span>{{ notice.text }}</span>
           @if (notice.action; as action) {
-            <button class="button" (click)="action.run()">{{ action.label }}</button>
+            <button class="button" kzRun="notice.act" [kzTip]="action.label">{{ action.label }}</button>
           }
           <button
             class="button bare icon-only"
             aria-label="Close this message"
-            matTooltip="Close this message"
-            (click)="notices.clear()"
+            kzRun="notice.close"
+            kzTip="Close this message"
           >
             <mat-icon svgIcon="close" />
           </button>
@@ -65,4 +66,24 @@ import { Notices } from '../ui/notices';
 })
 export class NoticeLineComponent {
   readonly notices = inject(Notices);
+
+  constructor() {
+    const { notices } = this;
+    offerCommands([
+      {
+        id: 'notice.act',
+        label: 'Do what the message offers',
+        group: 'Help',
+        when: () => notices.current()?.action !== undefined,
+        run: () => notices.current()?.action?.run(),
+      },
+      {
+        id: 'notice.close',
+        label: 'Close the message',
+        group: 'Help',
+        when: () => notices.current() !== null,
+        run: () => notices.clear(),
+      },
+    ]);
+  }
 }

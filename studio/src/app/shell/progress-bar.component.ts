@@ -1,20 +1,21 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
-import { MatTooltip } from '@angular/material/tooltip';
+import { offerCommands } from '../commands/offer-commands';
+import { RunDirective } from '../commands/run.directive';
 import { Progress } from '../ui/progress';
 
 /** Tells how far long work is, and ends it where that can be done. */
 @Component({
   selector: 'kz-progress-bar',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip],
+  imports: [RunDirective],
   template: `
     @if (progress.current(); as work) {
       <div class="work" role="status">
         <span>{{ work.label }}</span>
         <progress [value]="work.share" max="1" [attr.aria-label]="work.label"></progress>
         <span class="numbers">{{ (work.share * 100).toFixed(0) }} %</span>
-        @if (work.cancel; as cancel) {
-          <button class="button" matTooltip="Stop; nothing is changed (Esc)" (click)="cancel()">Stop</button>
+        @if (work.cancel) {
+          <button class="button" kzRun="work.stop" kzTip="Stop; nothing is changed (Esc)">Stop</button>
         }
       </div>
     }
@@ -48,4 +49,16 @@ import { Progress } from '../ui/progress';
 })
 export class ProgressBarComponent {
   readonly progress = inject(Progress);
+
+  constructor() {
+    offerCommands([
+      {
+        id: 'work.stop',
+        label: 'Stop the work that is under way; nothing is changed',
+        group: 'Project',
+        when: () => (this.progress.current()?.cancel ?? null) !== null,
+        run: () => this.progress.current()?.cancel?.(),
+      },
+    ]);
+  }
 }

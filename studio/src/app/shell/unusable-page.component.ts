@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
-import { ProjectFile } from '../open/project-file';
+import { RunDirective } from '../commands/run.directive';
 import { Studio } from '../state/studio';
 import type { Unusable } from '../storage/connection';
 
@@ -8,7 +8,7 @@ import type { Unusable } from '../storage/connection';
 @Component({
   selector: 'kz-unusable-page',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip],
+  imports: [MatTooltip, RunDirective],
   template: `
     <section class="card">
       <h1>{{ text().title }}</h1>
@@ -19,7 +19,7 @@ import type { Unusable } from '../storage/connection';
           Reload
         </button>
         @if (studio.project(); as project) {
-          <button class="button" matTooltip="Download the project as it is now" (click)="save()">
+          <button class="button" kzRun="project.save" kzTip="Download the project as it is now">
             Save {{ project.name }} as a file
           </button>
         }
@@ -52,7 +52,6 @@ import type { Unusable } from '../storage/connection';
 })
 export class UnusablePageComponent {
   readonly studio = inject(Studio);
-  private readonly file = inject(ProjectFile);
   readonly why = input.required<Unusable>();
   readonly text = computed(() =>
     this.why() === 'newer'
@@ -71,9 +70,5 @@ export class UnusablePageComponent {
 
   reload(): void {
     location.reload();
-  }
-
-  save(): void {
-    this.file.save();
   }
 }

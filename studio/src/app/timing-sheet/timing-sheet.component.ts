@@ -1,9 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject } from '@angular/core';
-import { MatTooltip } from '@angular/material/tooltip';
 import { framesPerSecond, timingSheet } from '@kaizen/core';
 import { standingWords } from '../bench/interlock/interlock-hands';
 import { channelLabel } from '../bench/stage/channel-label';
 import { awaitedWords, gapWords } from '../bench/stage/interlock-words';
+import { offerCommands } from '../commands/offer-commands';
 import { RunDirective } from '../commands/run.directive';
 import { Studio } from '../state/studio';
 import { Theme } from '../ui/theme';
@@ -14,7 +14,7 @@ import { drawTiming, LEFT, ROW, TOP, WIDTH } from './timing-drawing';
 @Component({
   selector: 'kz-timing-sheet',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, RunDirective],
+  imports: [RunDirective],
   templateUrl: './timing-sheet.component.html',
   styleUrl: './timing-sheet.component.scss',
 })
@@ -88,9 +88,8 @@ export class TimingSheetComponent {
       removeEventListener('beforeprint', toDay);
       removeEventListener('afterprint', back);
     });
-  }
-
-  print(): void {
-    window.print();
+    offerCommands([
+      { id: 'timing.print', label: 'Print the timing sheet', group: 'Project', run: () => window.print() },
+    ]);
   }
 }

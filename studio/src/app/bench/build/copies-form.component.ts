@@ -1,5 +1,4 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
-import { MatTooltip } from '@angular/material/tooltip';
 import {
   copyAlong,
   copyAround,
@@ -14,6 +13,8 @@ import {
   type Result,
   type Vec3,
 } from '@kaizen/core';
+import { offerCommands } from '../../commands/offer-commands';
+import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { Notices } from '../../ui/notices';
 import { NumberFieldComponent } from '../../ui/number-field.component';
@@ -46,7 +47,7 @@ const AXES = (['x', 'y', 'z'] as const).map((value): Option<Axis> => ({
 @Component({
   selector: 'kz-copies-form',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, NumberFieldComponent, PhaseFormComponent, SegmentsComponent, VectorFieldComponent],
+  imports: [NumberFieldComponent, PhaseFormComponent, RunDirective, SegmentsComponent, VectorFieldComponent],
   template: `
     <section>
       <div class="section-head">
@@ -117,12 +118,7 @@ const AXES = (['x', 'y', 'z'] as const).map((value): Option<Axis> => ({
         <kz-phase-form [(phase)]="phase" />
       }
       <div class="line top">
-        <button
-          class="button"
-          [disabled]="studio.readOnly()"
-          matTooltip="Makes the copies; one step to undo"
-          (click)="make()"
-        >
+        <button class="button" kzRun="copies.make" kzTip="Makes the copies; one step to undo">
           {{ label() }}
         </button>
       </div>
@@ -132,7 +128,7 @@ const AXES = (['x', 'y', 'z'] as const).map((value): Option<Axis> => ({
 })
 export class CopiesFormComponent {
   readonly part = input.required<Part>();
-  readonly studio = inject(Studio);
+  private readonly studio = inject(Studio);
   private readonly notices = inject(Notices);
   readonly ways = WAYS;
   readonly axes = AXES;
@@ -142,6 +138,19 @@ export class CopiesFormComponent {
   readonly degrees = signal(60);
   readonly axis = signal<Axis>('y');
   readonly phase = signal<Phase | null>(null);
+
+  constructor() {
+    offerCommands([
+      {
+        id: 'copies.make',
+        label: 'Make copies of the chosen part, as the sheet Part says',
+        group: 'Pose',
+        when: () => !this.studio.readOnly(),
+        run: () => this.make(),
+      },
+    ]);
+  }
+
   readonly label = computed(() => {
     if (this.way() === 'mirror') return 'Make the mirrored copy';
     return this.count() === 1 ? 'Make the copy' : `Make ${this.count()} copies`;
@@ -159,7 +168,7 @@ export class CopiesFormComponent {
     this.degrees.set(change(this.degrees()));
   }
 
-  make(): void {
+  private make(): void {
     const project = this.studio.project();
     if (!project) return;
     const made = this.copied(project);

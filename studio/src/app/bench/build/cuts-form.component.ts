@@ -1,16 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { MatTooltip } from '@angular/material/tooltip';
-import { cutsOf, cutTo, partOf, removeCut, type Part } from '@kaizen/core';
-import { Studio } from '../../state/studio';
+import { cutsOf, partOf } from '@kaizen/core';
+import { RunDirective } from '../../commands/run.directive';
 import { shownFrame } from '../../ui/amount';
 import { Stage } from '../stage/stage';
-import { THE_SHOT, ViewControl } from '../stage/view-control';
+import type { CameraPart } from './camera-hands';
 
 /** The cuts of the shot: from which frame on which camera shows it. */
 @Component({
   selector: 'kz-cuts-form',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip],
+  imports: [RunDirective],
   template: `
     <section>
       <div class="section-head">
@@ -22,17 +21,18 @@ import { THE_SHOT, ViewControl } from '../stage/view-control';
           <button
             class="button bare grow numbers"
             [attr.aria-current]="cut === showing() ? 'true' : null"
-            matTooltip="Puts the playhead there"
-            (click)="stage.goTo(cut.frame)"
+            kzRun="cut.go"
+            [kzOf]="cut"
+            kzTip="Puts the playhead there"
           >
             f {{ shown(cut.frame) }} · {{ nameOf(cut.camera) }}
           </button>
           <button
             class="button bare"
-            [disabled]="studio.readOnly()"
             [attr.aria-label]="'Take away the cut at frame ' + cut.frame"
-            matTooltip="The camera before it goes on"
-            (click)="remove(cut.frame)"
+            kzRun="cut.remove"
+            [kzOf]="cut"
+            kzTip="The camera before it goes on"
           >
             ✕
           </button>
@@ -41,17 +41,13 @@ import { THE_SHOT, ViewControl } from '../stage/view-control';
       <div class="line wrap">
         <button
           class="button"
-          [disabled]="studio.readOnly()"
-          matTooltip="From the playhead on this camera shows the shot"
-          (click)="cut()"
+          kzRun="camera.cut"
+          [kzOf]="part()"
+          kzTip="From the playhead on this camera shows the shot"
         >
           Cut to {{ part().name }} here
         </button>
-        <button
-          class="button"
-          matTooltip="Looks through whichever camera shows the shot; V"
-          (click)="watch()"
-        >
+        <button class="button" kzRun="view.shot" kzTip="Looks through whichever camera shows the shot">
           Watch the shot
         </button>
       </div>
@@ -60,10 +56,8 @@ import { THE_SHOT, ViewControl } from '../stage/view-control';
   styleUrl: '../posing/squash-form.scss',
 })
 export class CutsFormComponent {
-  readonly part = input.required<Part>();
-  readonly studio = inject(Studio);
-  readonly stage = inject(Stage);
-  private readonly view = inject(ViewControl);
+  readonly part = input.required<CameraPart>();
+  private readonly stage = inject(Stage);
   readonly shown = shownFrame;
   readonly cuts = computed(() => {
     const project = this.stage.shown();
@@ -74,19 +68,5 @@ export class CutsFormComponent {
   nameOf(camera: string): string {
     const project = this.stage.shown();
     return (project && partOf(project, camera)?.name) ?? camera;
-  }
-
-  cut(): void {
-    const { id, name } = this.part();
-    const frame = this.stage.frame();
-    this.studio.edit(`Cut to ${name}`, (project) => cutTo(project, id, frame));
-  }
-
-  remove(frame: number): void {
-    this.studio.edit('Remove a cut', (project) => removeCut(project, frame));
-  }
-
-  watch(): void {
-    this.view.shot.set(THE_SHOT);
   }
 }

@@ -10,6 +10,9 @@ import {
   type CustomChannel,
   type Part,
 } from '@kaizen/core';
+import { onItem } from '../../commands/command';
+import { offerCommands } from '../../commands/offer-commands';
+import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { decimalsOf } from '../../ui/amount';
 import { Notices } from '../../ui/notices';
@@ -21,7 +24,7 @@ import { Stage } from '../stage/stage';
 @Component({
   selector: 'kz-numbers-form',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, NumberFieldComponent],
+  imports: [MatTooltip, NumberFieldComponent, RunDirective],
   templateUrl: './numbers-form.component.html',
   styleUrl: './shapes-form.scss',
 })
@@ -33,6 +36,27 @@ export class NumbersFormComponent {
   private readonly notices = inject(Notices);
   /** The number whose range and unit show. */
   readonly open = signal<string | null>(null);
+
+  constructor() {
+    const editable = () => !this.studio.readOnly();
+    offerCommands([
+      {
+        id: 'number.new',
+        label: 'New number of the chosen part, that can be keyed and read',
+        group: 'Pose',
+        when: editable,
+        run: () => this.add(),
+      },
+      onItem<CustomChannel>({
+        id: 'number.remove',
+        label: 'Remove the open number of the part with its keys',
+        group: 'Pose',
+        meant: () => this.part().custom.find(({ name }) => name === this.open()) ?? null,
+        when: editable,
+        run: (number) => this.remove(number),
+      }),
+    ]);
+  }
 
   private channelOf({ name }: CustomChannel): string {
     return channelName(this.part().id, `custom.${encodeName(name)}`);
@@ -89,7 +113,7 @@ export class NumbersFormComponent {
     this.poser.take(`Set ${number.name}`, [{ channel: this.channelOf(number), value }]);
   }
 
-  add(): void {
+  private add(): void {
     const number = { name: 'number', value: 0, min: 0, max: 1, unit: '' };
     let made = number.name;
     this.studio.edit('New number', (project) => {
@@ -126,7 +150,7 @@ export class NumbersFormComponent {
     if (this.open() === number.name) this.open.set(next);
   }
 
-  remove(number: CustomChannel): void {
+  private remove(number: CustomChannel): void {
     this.studio.edit(`Remove ${number.name}`, (project) =>
       removeOwnNumber(project, this.part().id, number.name),
     );

@@ -1,5 +1,5 @@
 import '@angular/compiler';
-import { newPart, newProject, type Part, type Project } from '@kaizen/core';
+import { cutsOf, newPart, newProject, type Part, type Project } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
 import { Settings } from '../../ui/settings';
 import { fakes } from '../../testing/fake-studio';
@@ -71,6 +71,26 @@ describe('a command about one camera', () => {
     registry.run('camera.let-go', part('camera'));
     expect(studio.project()!.drivers).toEqual([]);
     expect(usable('camera.let-go', part('camera'))).toBe(false);
+  });
+});
+
+describe('cuts', () => {
+  it('are set at the playhead to the chosen camera, gone to, and taken away', () => {
+    const { studio, stage, registry, usable, part } = setUp();
+    const frames = () => cutsOf(studio.project()!).map(({ frame }) => frame);
+    expect(usable('cut.remove')).toBe(false);
+    studio.edit('Another camera', (project) => ({
+      ...project,
+      parts: [...project.parts, { ...newPart('camera', 'Far camera'), id: 'far' }],
+    }));
+    stage.goTo(40);
+    registry.run('camera.cut', part('far'));
+    expect(frames()).toEqual([0, 40]);
+    stage.goTo(60);
+    registry.run('cut.go');
+    expect(stage.frame()).toBe(40);
+    registry.run('cut.remove');
+    expect(frames()).toEqual([0]);
   });
 });
 

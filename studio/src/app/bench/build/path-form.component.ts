@@ -1,6 +1,9 @@
 import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import type { PathPart, Vec3 } from '@kaizen/core';
+import { switching } from '../../commands/command';
+import { offerCommands } from '../../commands/offer-commands';
+import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { VectorFieldComponent, type VectorChange } from '../../ui/vector-field.component';
 import { PathHands } from '../links/path-hands';
@@ -9,7 +12,7 @@ import { PathHands } from '../links/path-hands';
 @Component({
   selector: 'kz-path-form',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, VectorFieldComponent],
+  imports: [MatTooltip, RunDirective, VectorFieldComponent],
   template: `
     <section>
       <div class="section-head">
@@ -39,21 +42,10 @@ import { PathHands } from '../links/path-hands';
         </div>
       }
       <div class="line wrap">
-        <button
-          class="button"
-          [disabled]="studio.readOnly()"
-          matTooltip="Press in the view where it goes on"
-          (click)="hands.goOn(part().id)"
-        >
+        <button class="button" kzRun="path.go-on" kzTip="Press in the view where it goes on">
           Go on in the view …
         </button>
-        <button
-          class="button toggle"
-          [attr.aria-pressed]="part().path.closed"
-          [disabled]="studio.readOnly()"
-          matTooltip="Its end runs into its beginning"
-          (click)="hands.setClosed(part().id, !part().path.closed)"
-        >
+        <button class="button toggle" kzRun="path.closed" kzTip="Its end runs into its beginning">
           Closed
         </button>
       </div>
@@ -64,7 +56,25 @@ import { PathHands } from '../links/path-hands';
 export class PathFormComponent {
   readonly part = input.required<PathPart>();
   readonly studio = inject(Studio);
-  readonly hands = inject(PathHands);
+  private readonly hands = inject(PathHands);
+
+  constructor() {
+    const when = () => !this.studio.readOnly();
+    offerCommands([
+      {
+        id: 'path.go-on',
+        label: 'Go on with the chosen path in the view',
+        group: 'Pose',
+        when,
+        run: () => this.hands.goOn(this.part().id),
+      },
+      switching(
+        { id: 'path.closed', label: 'The chosen path is closed, or open', group: 'Pose', when },
+        () => this.part().path.closed,
+        (closed) => this.hands.setClosed(this.part().id, closed),
+      ),
+    ]);
+  }
 
   set(at: number, { axis, change }: VectorChange): void {
     const points = this.part().path.points.map((point, i) =>

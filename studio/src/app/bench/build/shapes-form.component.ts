@@ -15,6 +15,9 @@ import {
   type MorphMove,
   type Vec3,
 } from '@kaizen/core';
+import { onItem } from '../../commands/command';
+import { offerCommands } from '../../commands/offer-commands';
+import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { Notices } from '../../ui/notices';
 import { NumberFieldComponent } from '../../ui/number-field.component';
@@ -31,7 +34,7 @@ const NEW_WAY = 0.15;
 @Component({
   selector: 'kz-shapes-form',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, NumberFieldComponent, VectorFieldComponent],
+  imports: [MatTooltip, NumberFieldComponent, RunDirective, VectorFieldComponent],
   templateUrl: './shapes-form.component.html',
   styleUrl: './shapes-form.scss',
 })
@@ -45,6 +48,51 @@ export class ShapesFormComponent {
   /** The shape whose moves show. */
   readonly open = signal<string | null>(null);
   readonly canMake = computed(() => this.part().geometry.shape !== 'asset');
+
+  constructor() {
+    const editable = () => !this.studio.readOnly();
+    const hasShapes = () => editable() && this.part().morphs.length > 0;
+    const meant = () => this.part().morphs.find(({ name }) => name === this.open()) ?? null;
+    offerCommands([
+      {
+        id: 'shape.new',
+        label: 'New target shape of the chosen part: pick a place on it',
+        group: 'Pose',
+        when: () => editable() && this.canMake(),
+        run: () => this.ask(),
+      },
+      onItem<Morph>({
+        id: 'shape.more',
+        label: 'One more place that moves with the open target shape: pick it',
+        group: 'Pose',
+        meant,
+        when: (shape) => editable() && shape.moves !== undefined,
+        run: (shape) => this.ask(shape),
+      }),
+      onItem<Morph>({
+        id: 'shape.remove',
+        label: 'Remove the open target shape with its keys',
+        group: 'Pose',
+        meant,
+        when: editable,
+        run: (shape) => this.remove(shape),
+      }),
+      {
+        id: 'shape.all',
+        label: 'Try all target shapes of the chosen part at 1',
+        group: 'Pose',
+        when: hasShapes,
+        run: () => this.setAll(1),
+      },
+      {
+        id: 'shape.none',
+        label: 'All target shapes of the chosen part to 0',
+        group: 'Pose',
+        when: hasShapes,
+        run: () => this.setAll(0),
+      },
+    ]);
+  }
 
   channelOf({ name }: Morph): string {
     return channelName(this.part().id, `morph.${encodeName(name)}`);
@@ -62,7 +110,7 @@ export class ShapesFormComponent {
   setNumber(shape: Morph, change: (value: number) => number): void {
     this.set(shape, change(this.value(shape)));
   }
-  setAll(value: number): void {
+  private setAll(value: number): void {
     this.poser.take(
       value === 0 ? 'All shapes to 0' : 'Try all shapes',
       this.part().morphs.map((shape) => ({ channel: this.channelOf(shape), value })),
@@ -70,7 +118,7 @@ export class ShapesFormComponent {
   }
 
   /** Asks for a place on the mesh, and makes a shape that moves what lies round it, or adds that to one. */
-  ask(shape: Morph | null = null): void {
+  private ask(shape: Morph | null = null): void {
     const { id, name } = this.part();
     this.picker.ask({
       words: `Pick the place on ${name} that moves`,
@@ -129,7 +177,7 @@ export class ShapesFormComponent {
     );
     if (this.open() === shape.name) this.open.set(next);
   }
-  remove(shape: Morph): void {
+  private remove(shape: Morph): void {
     this.studio.edit(`Remove ${shape.name}`, (project) =>
       removeTargetShape(project, this.part().id, shape.name),
     );

@@ -6,7 +6,6 @@ import { CommandRegistry } from '../../commands/registry';
 import { Studio } from '../../state/studio';
 import { shownFrame } from '../../ui/amount';
 import { channelLabel } from '../stage/channel-label';
-import { ShapeTools } from '../shaping/shape-tools';
 
 const ENTRIES = [
   'shape.point',
@@ -52,8 +51,8 @@ const LEGS = [
       <ng-template matMenuContent>
         @if (ref(); as key) {
           <p class="name">{{ name() }}</p>
-          @for (pin of pins(); track pin.end) {
-            <button mat-menu-item [disabled]="!pin.possible" (click)="tools.pin(key, pin.end)">
+          @for (pin of pins(); track pin.command) {
+            <button mat-menu-item [kzRun]="pin.command" [kzOf]="key">
               {{ pin.label }}
             </button>
           }
@@ -102,7 +101,6 @@ const LEGS = [
 export class KeyMenuComponent {
   readonly studio = inject(Studio);
   readonly registry = inject(CommandRegistry);
-  readonly tools = inject(ShapeTools);
   private readonly trigger = viewChild.required(MatMenuTrigger);
   readonly ref = signal<KeyRef | null>(null);
   readonly place = signal({ x: 0, y: 0 });
@@ -128,13 +126,11 @@ export class KeyMenuComponent {
     const ref = this.ref();
     const curve = project && ref ? curveOf(project, ref.channel) : undefined;
     if (!curve || !ref) return [];
-    const inner = curve.keys.slice(1, -1).some(({ frame }) => frame === ref.frame);
     return (['after', 'before'] as const).map((end) => {
       const pinned = curve[end].pin === ref.frame && repeats(curve[end].mode);
       const words = end === 'after' ? 'repeat from here' : 'repeat up to here';
       return {
-        end,
-        possible: inner && !curve.locked && !this.studio.readOnly(),
+        command: end === 'after' ? 'shape.pin' : 'shape.pin-before',
         label: pinned ? `Unpin: no longer ${words}` : `Pin: ${words}, the rest plays once`,
       };
     });

@@ -2,14 +2,17 @@ import { Injectable, inject } from '@angular/core';
 import { partOf, splitChannel, type Driver, type DriverName } from '@kaizen/core';
 import { onItem, type Command } from '../../commands/command';
 import { Studio } from '../../state/studio';
+import type { DriveAsked } from './drive-drag';
 import { DriveHands } from './drive-hands';
 import { DRIVER_WORDS } from './driver-words';
+import { MapInChart } from './map-in-chart';
 
 /** Driving one motion from another: drivers by picking, their order, baking, and mechanisms of parts. */
 @Injectable({ providedIn: 'root' })
 export class DriveCommands {
   private readonly studio = inject(Studio);
   private readonly hands = inject(DriveHands);
+  private readonly place = inject(MapInChart);
 
   list(): readonly Command[] {
     return [...this.making(), ...this.mechanisms(), ...this.cards()];
@@ -21,19 +24,32 @@ export class DriveCommands {
     return part ?? (channel === undefined ? null : splitChannel(channel).part);
   }
 
+  /** The first driver of the part that is such a one. */
+  private meantBy(isSuch: (driver: Driver) => boolean): Driver | null {
+    const part = this.part();
+    const drivers = this.studio.project()?.drivers ?? [];
+    return drivers.find((each) => splitChannel(each.target).part === part && isSuch(each)) ?? null;
+  }
+
   private readonly canDrive = () => !this.studio.readOnly() && this.part() !== null;
 
   private making(): readonly Command[] {
     const names = Object.keys(DRIVER_WORDS) as DriverName[];
-    const target = (item: unknown) =>
-      typeof item === 'string' ? item : this.hands.targetFor(this.part() ?? '');
-    return names.map((kind): Command => ({
-      id: `drive.${kind}`,
-      label: `Drive the chosen channel: ${DRIVER_WORDS[kind].label.replace(' …', '').toLowerCase()}`,
-      group: 'Pose',
-      when: this.canDrive,
-      run: (item) => this.hands.ask(kind, target(item)),
-    }));
+    const meant = () => {
+      const part = this.part();
+      return part === null ? null : { target: this.hands.targetFor(part), input: null };
+    };
+    return names.map((kind) =>
+      onItem<Pick<DriveAsked, 'target' | 'input'>>({
+        id: `drive.${kind}`,
+        label: `Drive the chosen channel: ${DRIVER_WORDS[kind].label.replace(' …', '').toLowerCase()}`,
+        group: 'Pose',
+        meant,
+        when: () => !this.studio.readOnly(),
+        run: ({ target, input }) =>
+          input === null ? this.hands.ask(kind, target) : this.hands.drive(kind, target, input),
+      }),
+    );
   }
 
   private mechanisms(): readonly Command[] {
@@ -76,11 +92,7 @@ export class DriveCommands {
         id,
         label,
         group: 'Pose',
-        meant: () => {
-          const part = this.part();
-          const own = ({ target }: Driver) => splitChannel(target).part === part;
-          return this.studio.project()?.drivers.find(own) ?? null;
-        },
+        meant: () => this.meantBy(() => true),
         when: () => !this.studio.readOnly(),
         run,
       });
@@ -98,7 +110,16 @@ export class DriveCommands {
         return !this.studio.readOnly() && drivers.length > 0 && hands.isBaked(target) === baked;
       },
     });
+    const { place } = this;
     return [
+      onItem<Driver>({
+        id: 'drive.in-chart',
+        label: 'The map that drives the part at full size in the Chart, or the curves over time',
+        group: 'Chart',
+        meant: () => this.meantBy(({ kind }) => kind === 'map'),
+        on: ({ id }) => place.id() === id,
+        run: ({ id }) => place.id.set(place.id() === id ? null : id),
+      }),
       about('drive.mute', 'Mute a driver of the part, or let it act', ({ id, muted }) =>
         hands.change(id, muted ? 'Let a driver act' : 'Mute a driver', { muted: !muted }),
       ),

@@ -1,18 +1,18 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, viewChild } from '@angular/core';
 import { MatMenu, MatMenuContent, MatMenuItem, MatMenuTrigger } from '@angular/material/menu';
 import type { DriverName } from '@kaizen/core';
+import { MenuRunDirective } from '../../commands/menu-run.directive';
 import { Studio } from '../../state/studio';
 import { CueCardComponent } from '../../ui/cue-card.component';
 import { channelLabel } from '../stage/channel-label';
 import { DriveDrag } from './drive-drag';
-import { DriveHands } from './drive-hands';
 import { DRIVER_WORDS } from './driver-words';
 
 /** What a dragged channel would do, and the menu that asks in which way one channel drives another. */
 @Component({
   selector: 'kz-drive-menu',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [CueCardComponent, MatMenu, MatMenuContent, MatMenuItem, MatMenuTrigger],
+  imports: [CueCardComponent, MatMenu, MatMenuContent, MatMenuItem, MatMenuTrigger, MenuRunDirective],
   template: `
     @if (drag.shown(); as shown) {
       <kz-cue-card [refused]="shown.refused" [x]="shown.x" [y]="shown.y">
@@ -31,7 +31,7 @@ import { DRIVER_WORDS } from './driver-words';
       <ng-template matMenuContent>
         <p class="name">{{ title() }}</p>
         @for (kind of kinds; track kind) {
-          <button mat-menu-item (click)="drive(kind)">{{ words(kind) }}</button>
+          <button mat-menu-item [kzRun]="'drive.' + kind" [kzOf]="drag.asked()">{{ words(kind) }}</button>
         }
       </ng-template>
     </mat-menu>
@@ -52,7 +52,6 @@ import { DRIVER_WORDS } from './driver-words';
 })
 export class DriveMenuComponent {
   readonly drag = inject(DriveDrag);
-  private readonly hands = inject(DriveHands);
   private readonly studio = inject(Studio);
   private readonly trigger = viewChild.required(MatMenuTrigger);
   readonly kinds = Object.keys(DRIVER_WORDS) as DriverName[];
@@ -73,12 +72,5 @@ export class DriveMenuComponent {
   words(kind: DriverName): string {
     const { label } = DRIVER_WORDS[kind];
     return this.drag.asked()?.input === null ? label : label.replace(' …', '');
-  }
-
-  drive(kind: DriverName): void {
-    const asked = this.drag.asked();
-    if (!asked) return;
-    if (asked.input === null) this.hands.ask(kind, asked.target);
-    else this.hands.drive(kind, asked.target, asked.input);
   }
 }

@@ -1,6 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import { channelName, curveOf, partOf, partProperties, splitChannel } from '@kaizen/core';
+import { offerCommands } from '../../commands/offer-commands';
+import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { NumberFieldComponent } from '../../ui/number-field.component';
 import { channelLabel } from '../stage/channel-label';
@@ -11,7 +13,7 @@ import { DriveHands } from './drive-hands';
 @Component({
   selector: 'kz-echo-row-form',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, NumberFieldComponent],
+  imports: [MatTooltip, NumberFieldComponent, RunDirective],
   template: `
     <section>
       <div class="section-head">
@@ -84,9 +86,8 @@ import { DriveHands } from './drive-hands';
       </div>
       <button
         class="button main"
-        [disabled]="studio.readOnly() || properties().length === 0"
-        matTooltip="Drivers for all of them; they stay live: the first one’s curves lead"
-        (click)="make()"
+        kzRun="drive.echo-row"
+        kzTip="Drivers for all of them; they stay live: the first one’s curves lead"
       >
         Let them echo {{ leaderName() }}
       </button>
@@ -135,11 +136,23 @@ export class EchoRowFormComponent {
     return names.length === 0 ? `${this.leaderName()} does not move yet` : names.join(', ');
   });
 
+  constructor() {
+    offerCommands([
+      {
+        id: 'drive.echo-row',
+        label: 'Let the other chosen parts echo the first, as the sheet Links says',
+        group: 'Pose',
+        when: () => !this.studio.readOnly() && this.properties().length > 0,
+        run: () => this.make(),
+      },
+    ]);
+  }
+
   whole(value: number): number {
     return Math.round(value);
   }
 
-  make(): void {
+  private make(): void {
     const [leader, ...others] = this.studio.bench().parts;
     const range = this.stage.shown()?.range;
     if (leader === undefined || !range) return;

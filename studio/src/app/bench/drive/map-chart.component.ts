@@ -11,6 +11,8 @@ import {
 } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import { SIDE_MODES, type KeyedCurve, type MapDriver, type SideMode } from '@kaizen/core';
+import { offerCommands } from '../../commands/offer-commands';
+import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { decimalsOf } from '../../ui/amount';
 import { NumberFieldComponent } from '../../ui/number-field.component';
@@ -35,7 +37,7 @@ const [HEAD, EDGE] = [46, 12] as const;
 @Component({
   selector: 'kz-map-chart',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MapPlotComponent, MatTooltip, NumberFieldComponent, SegmentsComponent],
+  imports: [MapPlotComponent, MatTooltip, NumberFieldComponent, RunDirective, SegmentsComponent],
   template: `
     <div class="head">
       <strong [matTooltip]="title()">{{ title() }}</strong>
@@ -68,9 +70,7 @@ const [HEAD, EDGE] = [46, 12] as const;
         <span class="soft">Choose a point: drag it, or give it numbers; a double click adds one</span>
       }
       <span class="room"></span>
-      <button class="button" matTooltip="The curves over time again" (click)="place.id.set(null)">
-        Back to time
-      </button>
+      <button class="button" kzRun="chart.time" kzTip="The curves over time again">Back to time</button>
     </div>
     <kz-map-plot
       [driver]="driver()"
@@ -122,7 +122,7 @@ const [HEAD, EDGE] = [46, 12] as const;
 export class MapChartComponent {
   readonly driver = input.required<MapDriver>();
   readonly studio = inject(Studio);
-  readonly place = inject(MapInChart);
+  private readonly place = inject(MapInChart);
   private readonly stage = inject(Stage);
   private readonly hands = inject(DriveHands);
   readonly chosen = signal<number | null>(null);
@@ -132,6 +132,14 @@ export class MapChartComponent {
   );
 
   constructor() {
+    offerCommands([
+      {
+        id: 'chart.time',
+        label: 'Back to the curves over time, from the map in the Chart',
+        group: 'Chart',
+        run: () => this.place.id.set(null),
+      },
+    ]);
     const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
     const watch = new ResizeObserver(() => {
       const { clientWidth, clientHeight } = host;

@@ -1,17 +1,17 @@
 import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import type { KeyedCurve, MapDriver } from '@kaizen/core';
+import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { Notices } from '../../ui/notices';
 import { NumberFieldComponent } from '../../ui/number-field.component';
-import { MapInChart } from './map-in-chart';
 import { MapPlotComponent } from './map-plot.component';
 
 /** The curve of a map as a table: at which value of the input which value comes out, straight or smooth between. */
 @Component({
   selector: 'kz-map-form',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MapPlotComponent, MatTooltip, NumberFieldComponent],
+  imports: [MapPlotComponent, MatTooltip, NumberFieldComponent, RunDirective],
   template: `
     <kz-map-plot [driver]="driver()" (previewed)="previewed.emit($event)" (changed)="changed.emit($event)" />
     <span class="label">Where the input is … it gives …</span>
@@ -64,9 +64,9 @@ import { MapPlotComponent } from './map-plot.component';
       </button>
       <button
         class="button toggle"
-        [attr.aria-pressed]="chart.id() === driver().id"
-        matTooltip="The curve at full size in the Chart, over its input, with the sides of each point"
-        (click)="chart.id.set(chart.id() === driver().id ? null : driver().id)"
+        kzRun="drive.in-chart"
+        [kzOf]="driver()"
+        kzTip="The curve at full size in the Chart, over its input, with the sides of each point"
       >
         In the Chart
       </button>
@@ -98,7 +98,6 @@ export class MapFormComponent {
   readonly changed = output<KeyedCurve>();
   readonly previewed = output<KeyedCurve | null>();
   readonly studio = inject(Studio);
-  readonly chart = inject(MapInChart);
   private readonly notices = inject(Notices);
 
   isSmooth(): boolean {

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
-import { MatTooltip } from '@angular/material/tooltip';
 import { curveOf, splitChannel, type KeyRef } from '@kaizen/core';
+import { onItem } from '../../commands/command';
+import { offerCommands } from '../../commands/offer-commands';
 import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { threadsOf } from '../plot/thread-rows';
@@ -14,7 +15,7 @@ import { InterlockHands } from './interlock-hands';
 @Component({
   selector: 'kz-waits-form',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [InterlockCardComponent, MatTooltip, RunDirective],
+  imports: [InterlockCardComponent, RunDirective],
   template: `
     <section>
       <div class="section-head">
@@ -33,21 +34,19 @@ import { InterlockHands } from './interlock-hands';
           distance from then on.
         </p>
       }
-      @if (only(); as key) {
+      @if (only()) {
         <div class="line">
           <button
             class="button"
-            [disabled]="studio.readOnly()"
-            matTooltip="Pick a channel in the rows, or a part: the key waits for its last key before this one"
-            (click)="askKey(key)"
+            kzRun="interlock.after-key"
+            kzTip="Pick a channel in the rows, or a part: the key waits for its last key before this one"
           >
             After a key …
           </button>
           <button
             class="button"
-            [disabled]="studio.readOnly()"
-            matTooltip="Pick a channel in the rows, or a part: the key waits until its value has passed what it is at the playhead"
-            (click)="askValue(key)"
+            kzRun="interlock.after-value"
+            kzTip="Pick a channel in the rows, or a part: the key waits until its value has passed what it is at the playhead"
           >
             After a value …
           </button>
@@ -73,7 +72,27 @@ export class WaitsFormComponent {
     );
   });
 
-  askKey(key: KeyRef): void {
+  constructor() {
+    const asking = (id: string, label: string, ask: (key: KeyRef) => void) =>
+      onItem<KeyRef>({
+        id,
+        label,
+        group: 'Keys',
+        meant: () => this.only(),
+        when: () => !this.studio.readOnly(),
+        run: ask,
+      });
+    offerCommands([
+      asking('interlock.after-key', 'The chosen key waits for a key: pick what has it', (key) =>
+        this.askKey(key),
+      ),
+      asking('interlock.after-value', 'The chosen key waits for a value to be passed: pick of what', (key) =>
+        this.askValue(key),
+      ),
+    ]);
+  }
+
+  private askKey(key: KeyRef): void {
     this.ask(key, (channel) => {
       const project = this.stage.shown();
       const keys = (project && curveOf(project, channel)?.keys) ?? [];
@@ -82,7 +101,7 @@ export class WaitsFormComponent {
     });
   }
 
-  askValue(key: KeyRef): void {
+  private askValue(key: KeyRef): void {
     this.ask(key, (channel) => {
       const value = Number((this.stage.valueOf(channel) ?? 0).toFixed(3));
       this.hands.tie(key, { kind: 'passes', channel, value, way: 'either', nth: 1 }, 0);

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import type { Axis, ChannelKind } from '@kaizen/core';
-import { CommandRegistry } from '../../commands/registry';
+import { offerCommands } from '../../commands/offer-commands';
 import { ALL_KINDS } from '../../state/bench';
 import { RunDirective } from '../../commands/run.directive';
 import { Assets } from '../../state/assets';
@@ -25,7 +25,6 @@ export class PoseSheetComponent {
   readonly studio = inject(Studio);
   private readonly assets = inject(Assets);
   readonly tools = inject(PoseTools);
-  readonly registry = inject(CommandRegistry);
   readonly allKinds = ALL_KINDS;
   readonly axes: readonly Option<Axis>[] = [
     { value: 'x', label: 'X', tip: 'The mirror stands across X: left and right change sides' },
@@ -49,8 +48,19 @@ export class PoseSheetComponent {
     const count = this.tools.parts().length;
     return count === 1 ? first.name : `${first.name} and ${count - 1} more`;
   });
-  readonly hasParts = computed(() => this.studio.bench().parts.length > 0);
   readonly released = computed(() => this.held().released);
+
+  constructor() {
+    offerCommands([
+      {
+        id: 'pose.bring',
+        label: 'Bring the pose of the frame that the sheet Pose says',
+        group: 'Pose',
+        when: () => this.studio.bench().parts.length > 0 && !this.studio.readOnly(),
+        run: () => this.tools.bring(this.from()),
+      },
+    ]);
+  }
 
   toggleKind(kind: ChannelKind): void {
     this.tools.kinds.update((kinds) => toggled(kinds, kind));

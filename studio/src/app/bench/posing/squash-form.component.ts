@@ -7,7 +7,6 @@ import {
   linkedSignal,
   signal,
 } from '@angular/core';
-import { MatTooltip } from '@angular/material/tooltip';
 import {
   changePart,
   partOf,
@@ -19,6 +18,8 @@ import {
   type Squash,
   type SquashPattern,
 } from '@kaizen/core';
+import { switching } from '../../commands/command';
+import { offerCommands } from '../../commands/offer-commands';
 import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { shownFrame, shownNumber } from '../../ui/amount';
@@ -57,7 +58,7 @@ const WAYS: readonly Option<'plain' | 'rounded'>[] = [
 @Component({
   selector: 'kz-squash-form',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, NumberFieldComponent, SegmentsComponent, VectorFieldComponent, RunDirective],
+  imports: [NumberFieldComponent, SegmentsComponent, VectorFieldComponent, RunDirective],
   templateUrl: './squash-form.component.html',
   styleUrl: './squash-form.scss',
 })
@@ -70,7 +71,7 @@ export class SquashFormComponent {
   readonly axes = SQUASH_AXES;
   readonly frames = SQUASH_FRAMES;
   readonly ways = WAYS;
-  readonly held = signal(true);
+  private readonly held = signal(true);
   /** The amounts of the pattern, for the part that is chosen. */
   readonly pattern = linkedSignal<string, SquashPattern>({
     source: () => this.part().id,
@@ -115,12 +116,35 @@ export class SquashFormComponent {
     };
   });
 
+  constructor() {
+    const when = () => !this.studio.readOnly();
+    offerCommands([
+      switching(
+        { id: 'squash.on', label: 'Squash of the chosen part, or none', group: 'Pose', when },
+        () => this.squash() !== undefined,
+        () => this.toggle(),
+      ),
+      {
+        id: 'squash.lay',
+        label: 'Squash here: key five frames about the playhead',
+        group: 'Pose',
+        when,
+        run: () => this.proposals.take(this.proposal()),
+      },
+      switching(
+        { id: 'squash.held', label: 'Squash here with each frame held, or gliding', group: 'Pose' },
+        this.held,
+        (held) => this.held.set(held),
+      ),
+    ]);
+  }
+
   private change(label: string, change: (part: Part) => Part): void {
     const { id } = this.part();
     this.studio.edit(label, (project) => changePart(project, id, change));
   }
 
-  toggle(): void {
+  private toggle(): void {
     this.change('Squash', (part) => {
       if (!part.squash) return { ...part, squash: SQUASH };
       const { squash: _, ...plain } = part;
@@ -181,9 +205,6 @@ export class SquashFormComponent {
   }
   leave(): void {
     this.proposals.drop();
-  }
-  lay(): void {
-    this.proposals.take(this.proposal());
   }
 }
 

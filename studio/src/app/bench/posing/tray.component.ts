@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { MatTooltip } from '@angular/material/tooltip';
+import { onItem } from '../../commands/command';
+import { offerCommands } from '../../commands/offer-commands';
 import { RunDirective } from '../../commands/run.directive';
 import type { LooseEdit } from '../../state/document';
 import { Studio } from '../../state/studio';
@@ -23,13 +24,13 @@ interface TrayLine {
 @Component({
   selector: 'kz-tray',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, RunDirective],
+  imports: [RunDirective],
   templateUrl: './tray.component.html',
   styleUrl: './tray.component.scss',
 })
 export class TrayComponent {
   readonly studio = inject(Studio);
-  readonly stage = inject(Stage);
+  private readonly stage = inject(Stage);
   readonly open = signal(false);
   private readonly picked = signal<readonly string[]>([]);
 
@@ -59,6 +60,25 @@ export class TrayComponent {
   readonly meant = computed(() =>
     (this.chosen().length > 0 ? this.chosen() : this.lines()).map(({ edit }) => edit),
   );
+
+  constructor() {
+    offerCommands([
+      {
+        id: 'key.loose-list',
+        label: 'Every loose edit in the tray, or the newest alone',
+        group: 'Keys',
+        when: () => this.lines().length > 0,
+        run: () => this.open.update((open) => !open),
+      },
+      onItem<LooseEdit>({
+        id: 'key.loose-go',
+        label: 'Go to where the newest loose edit was made',
+        group: 'Keys',
+        meant: () => this.last()?.edit ?? null,
+        run: ({ frame }) => this.stage.goTo(frame),
+      }),
+    ]);
+  }
 
   isPicked(line: TrayLine): boolean {
     return this.picked().includes(line.key);

@@ -1,5 +1,6 @@
 import { Injectable, inject } from '@angular/core';
-import type { Command } from '../../commands/command';
+import type { KeyRef } from '@kaizen/core';
+import { onItem, type Command } from '../../commands/command';
 import type { Shaping } from '../../state/bench';
 import { Studio } from '../../state/studio';
 import { KeyTableExchange } from './key-table-exchange';
@@ -23,7 +24,15 @@ export class ShapeCommands {
 
   private shapes(): Command[] {
     const { tools } = this;
-    const first = () => this.studio.bench().keys[0];
+    const pin = (id: string, label: string, end: 'before' | 'after') =>
+      onItem<KeyRef>({
+        id,
+        label,
+        group: 'Shape',
+        meant: () => this.studio.bench().keys[0] ?? null,
+        when: (key) => this.editable() && tools.canPin(key),
+        run: (key) => tools.pin(key, end),
+      });
     return [
       command(
         'shape.between',
@@ -35,16 +44,16 @@ export class ShapeCommands {
       command('shape.point', 'Let the chosen keys come to a point', this.hasKeys, () => tools.toPoint(), 'I'),
       command('shape.longer', 'Longer handles', this.hasKeys, () => tools.lengthen(1.2), '>'),
       command('shape.shorter', 'Shorter handles', this.hasKeys, () => tools.lengthen(1 / 1.2), '<'),
-      command('shape.convert', 'Convert the legs to Curve', this.hasKeys, () => tools.convert(), 'Ctrl+E'),
+      command(
+        'shape.convert',
+        'Convert the legs to Curve',
+        this.hasKeys,
+        (tolerance) => tools.convert(typeof tolerance === 'number' ? tolerance : undefined),
+        'Ctrl+E',
+      ),
       command('shape.even', 'Make the loop even', this.hasChannels, () => tools.makeEven(), 'E'),
-      command('shape.pin', 'Pin the loop here: repeat from this key', this.hasKeys, () => {
-        const key = first();
-        if (key) tools.pin(key, 'after');
-      }),
-      command('shape.pin-before', 'Pin the loop here: repeat up to this key', this.hasKeys, () => {
-        const key = first();
-        if (key) tools.pin(key, 'before');
-      }),
+      pin('shape.pin', 'Pin the loop here: repeat from this key', 'after'),
+      pin('shape.pin-before', 'Pin the loop here: repeat up to this key', 'before'),
       command(
         'table.copy',
         'Copy the chosen keys as a table',
@@ -116,7 +125,7 @@ function command(
   id: string,
   label: string,
   when: () => boolean,
-  run: () => void,
+  run: Command['run'],
   shortcut?: string,
 ): Command {
   const group =

@@ -153,17 +153,19 @@ export class ShapeTools {
     );
   }
 
+  /** Whether a pin can stand on a key: between the first and the last one of a curve that is not locked. */
+  canPin(ref: KeyRef): boolean {
+    const project = this.studio.project();
+    const curve = project && curveOf(project, ref.channel);
+    return !!curve && !curve.locked && curve.keys.slice(1, -1).some(({ frame }) => frame === ref.frame);
+  }
+
   /** Pins a loop at a key: after the keys it repeats from there, before the keys up to there. */
   pin(ref: KeyRef, end: End): void {
     const project = this.studio.project();
     const curve = project && curveOf(project, ref.channel);
     if (!curve) return;
     const on = curve[end].pin !== ref.frame;
-    const inner = curve.keys.slice(1, -1).some(({ frame }) => frame === ref.frame);
-    if (!inner) {
-      this.notices.warn('A pin stands on a key between the first and the last one; choose such a key');
-      return;
-    }
     const mode = ['loop', 'loop-carry', 'swing'].includes(curve[end].mode) ? curve[end].mode : 'loop-carry';
     this.edit(on ? 'Pin the loop' : 'Unpin the loop', (now) =>
       setOutside(now, [ref.channel], end, { mode, pin: on ? ref.frame : null }),

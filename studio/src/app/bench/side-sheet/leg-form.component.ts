@@ -12,14 +12,12 @@ import {
   type Leg,
   type LegKind,
 } from '@kaizen/core';
-import { CommandRegistry } from '../../commands/registry';
 import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { NumberFieldComponent } from '../../ui/number-field.component';
 import { optionsOf } from '../../ui/option';
 import { SegmentsComponent } from '../../ui/segments.component';
 import { SelectComponent } from '../../ui/select.component';
-import { ShapeTools } from '../shaping/shape-tools';
 import { Stage } from '../stage/stage';
 import { EASE_LABELS, LAW_LABELS, LEG_LABELS, SLOW_LABELS } from '../stage/words';
 import { common, legOfKind, legSpan, type ChosenKey } from '../shaping/chosen-keys';
@@ -37,8 +35,6 @@ export class LegFormComponent {
   readonly keys = input.required<readonly ChosenKey[]>();
   readonly unit = input.required<string>();
   readonly studio = inject(Studio);
-  readonly registry = inject(CommandRegistry);
-  readonly tools = inject(ShapeTools);
   private readonly stage = inject(Stage);
   readonly legKinds = optionsOf(LEG_LABELS);
   readonly families = optionsOf(EASE_LABELS);

@@ -12,7 +12,8 @@ import {
   type Rest,
   type TurnOrder,
 } from '@kaizen/core';
-import { CommandRegistry } from '../../commands/registry';
+import { switching } from '../../commands/command';
+import { offerCommands } from '../../commands/offer-commands';
 import { Opener } from '../../open/opener';
 import { Studio } from '../../state/studio';
 import { decimalsOf } from '../../ui/amount';
@@ -73,8 +74,7 @@ type RestGroup = keyof Rest;
 })
 export class PartSheetComponent {
   readonly studio = inject(Studio);
-  readonly registry = inject(CommandRegistry);
-  readonly opener = inject(Opener);
+  private readonly opener = inject(Opener);
   private readonly stage = inject(Stage);
   private readonly poser = inject(Poser);
   private readonly hands = inject(LinkHands);
@@ -105,6 +105,32 @@ export class PartSheetComponent {
     computation: (next, previous) => next ?? previous?.value ?? new Map<string, number>(),
   });
   private readonly looseChannels = computed(() => new Set(this.studio.loose().map((edit) => edit.channel)));
+
+  constructor() {
+    const editable = () => !this.studio.readOnly();
+    offerCommands([
+      switching(
+        {
+          id: 'part.visible',
+          label: 'The chosen part shows at the playhead, with all below it, or not',
+          group: 'Pose',
+          when: () => editable() && this.part() !== null && !this.isDriven('visible'),
+        },
+        () => this.isVisible(),
+        (shown) => this.pose('visible', () => (shown ? 1 : 0)),
+      ),
+      {
+        id: 'part.newer-model',
+        label: 'Bring a newer version of the model of the chosen part',
+        group: 'Pose',
+        when: () => editable() && this.model() !== null,
+        run: () => {
+          const model = this.model();
+          if (model) void this.opener.replaceModel(model.id);
+        },
+      },
+    ]);
+  }
 
   channel(property: string): string {
     return `${this.part()?.id ?? ''}/${property}`;
@@ -172,13 +198,8 @@ export class PartSheetComponent {
     else this.poser.show([{ channel: this.channel(property), value: change(value) }]);
   }
 
-  isVisible(): boolean {
+  private isVisible(): boolean {
     return (this.values().get('visible') ?? 1) >= 0.5;
-  }
-
-  toggleVisible(): void {
-    const shown = this.isVisible() ? 0 : 1;
-    this.pose('visible', () => shown);
   }
 
   setRest(group: RestGroup, { axis, change }: VectorChange): void {

@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import { reshapeKeySpeed, secondsPerFrame, setJoined, setReach, setSpeed, type SideMode } from '@kaizen/core';
-import { CommandRegistry } from '../../commands/registry';
 import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { NumberFieldComponent } from '../../ui/number-field.component';
@@ -32,8 +31,7 @@ export class SidesFormComponent {
   readonly keys = input.required<readonly ChosenKey[]>();
   readonly unit = input.required<string>();
   readonly studio = inject(Studio);
-  readonly registry = inject(CommandRegistry);
-  readonly tools = inject(ShapeTools);
+  private readonly tools = inject(ShapeTools);
   private readonly stage = inject(Stage);
   readonly sideModes: readonly Option<SideMode>[] = optionsOf(SIDE_LABELS).map((option) => ({
     ...option,
@@ -65,9 +63,9 @@ export class SidesFormComponent {
     { value: 'last', label: 'only the last arrival' },
   ];
   readonly handleSets = [
-    { value: 'in' as const, label: 'arriving', tip: 'Choose the handles that arrive at these keys' },
-    { value: 'out' as const, label: 'leaving', tip: 'Choose the handles that leave these keys' },
-    { value: 'both' as const, label: 'both', tip: 'Choose both handles of these keys' },
+    { command: 'handles.arriving', label: 'arriving', tip: 'Choose the handles that arrive at these keys' },
+    { command: 'handles.leaving', label: 'leaving', tip: 'Choose the handles that leave these keys' },
+    { command: 'handles.both', label: 'both', tip: 'Choose both handles of these keys' },
   ];
   /** The lines of side modes: arrives, leaves and both; of a first departure or last arrival the one that there is. */
   readonly sideLines = computed(() => {

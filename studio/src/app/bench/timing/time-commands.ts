@@ -3,7 +3,7 @@ import type { Command } from '../../commands/command';
 import { Studio } from '../../state/studio';
 import { KeyTools } from './key-tools';
 import type { TimeToolId } from './time-plans';
-import { TimeTools } from './time-tools';
+import { AT_ONCE, TimeTools } from './time-tools';
 
 /** Commands of time: edits that are shown by a first press and done by a second, Stakes, waits, loops, selections. */
 @Injectable({ providedIn: 'root' })
@@ -24,7 +24,7 @@ export class TimeCommands {
       group: 'Time',
       shortcuts: [shortcut],
       when: this.editable,
-      run: () => this.tools.press(tool),
+      run: (item) => (item === AT_ONCE ? this.tools.run(tool) : this.tools.press(tool)),
     });
     return [
       edit('time.push-after', 'push-after', 'Push everything after the playhead', 'P'),

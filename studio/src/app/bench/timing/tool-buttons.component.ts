@@ -1,9 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
-import { MatTooltip } from '@angular/material/tooltip';
-import { CommandRegistry } from '../../commands/registry';
-import { Studio } from '../../state/studio';
+import { RunDirective } from '../../commands/run.directive';
 import type { TimeToolId } from './time-plans';
-import { TimeTools } from './time-tools';
+import { AT_ONCE, TimeTools } from './time-tools';
 
 export interface ToolButton {
   readonly id: TimeToolId;
@@ -16,19 +14,19 @@ export interface ToolButton {
 @Component({
   selector: 'kz-tool-buttons',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip],
+  imports: [RunDirective],
   template: `
     @for (tool of tools(); track tool.id) {
       <button
         class="button"
         [class.armed]="time.armed() === tool.id"
-        [disabled]="studio.readOnly()"
-        [matTooltip]="registry.tip(tool.command, tool.tip)"
+        [kzRun]="tool.command"
+        [kzOf]="atOnce"
+        [kzTip]="tool.tip"
         (pointerenter)="time.show(tool.id)"
         (pointerleave)="time.hide()"
         (focus)="time.show(tool.id)"
         (blur)="time.hide()"
-        (click)="time.run(tool.id)"
       >
         {{ tool.label }}
       </button>
@@ -48,8 +46,7 @@ export interface ToolButton {
   `,
 })
 export class ToolButtonsComponent {
-  readonly studio = inject(Studio);
   readonly time = inject(TimeTools);
-  readonly registry = inject(CommandRegistry);
+  readonly atOnce = AT_ONCE;
   readonly tools = input.required<readonly ToolButton[]>();
 }

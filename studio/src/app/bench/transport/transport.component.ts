@@ -1,8 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatIcon } from '@angular/material/icon';
-import { MatTooltip } from '@angular/material/tooltip';
 import { frameToSeconds, secondsToFrame } from '@kaizen/core';
-import { CommandRegistry } from '../../commands/registry';
 import type { PlayMode } from '../../state/bench';
 import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
@@ -34,22 +32,17 @@ const SPANS: readonly Option<boolean>[] = [
 @Component({
   selector: 'kz-transport',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatIcon, MatTooltip, NumberFieldComponent, OneStopDirective, SelectComponent, RunDirective],
+  imports: [MatIcon, NumberFieldComponent, OneStopDirective, SelectComponent, RunDirective],
   template: `
     <div class="jumps" role="group" aria-label="Playing" kzOneStop>
       @for (jump of jumps; track jump.id) {
         @if (jump.id === 'play.toggle') {
-          <button class="button main play" [matTooltip]="tip(jump.id)" (click)="run(jump.id)">
+          <button class="button main play" [kzRun]="jump.id">
             <mat-icon [svgIcon]="stage.playing() ? 'pause' : 'play'" />
             {{ stage.playing() ? 'Stop' : 'Play' }}
           </button>
         } @else {
-          <button
-            class="button icon-only"
-            [attr.aria-label]="jump.name"
-            [matTooltip]="tip(jump.id)"
-            (click)="run(jump.id)"
-          >
+          <button class="button icon-only" [attr.aria-label]="jump.name" [kzRun]="jump.id">
             <mat-icon [svgIcon]="jump.icon" />
           </button>
         }
@@ -145,7 +138,6 @@ const SPANS: readonly Option<boolean>[] = [
 export class TransportComponent {
   readonly studio = inject(Studio);
   readonly stage = inject(Stage);
-  private readonly registry = inject(CommandRegistry);
   readonly modes = MODES;
   readonly spans = SPANS;
   readonly jumps = JUMPS;
@@ -155,12 +147,6 @@ export class TransportComponent {
     return project ? frameToSeconds(this.stage.frame(), project.rate) : 0;
   });
 
-  tip(id: string): string {
-    return this.registry.tip(id);
-  }
-  run(id: string): void {
-    this.registry.run(id);
-  }
   goTo(frame: number): void {
     this.stage.goTo(Math.round(frame * 1000) / 1000);
   }
