@@ -121,19 +121,33 @@ describe('rows that are asked for again', () => {
       clips: of.clips.map((clip) => ({ ...clip, curves: clip.curves.toReversed() })),
     })),
   );
-  const queries = { all: EVERY_ROW, keyed: { ...EVERY_ROW, filter: 'keyed' } } as const;
-  const filter = fc.constantFrom<keyof typeof queries>('all', 'all', 'all', 'keyed');
+  const some = fc.uniqueArray(fc.constantFrom(...channels), { maxLength: 3 });
+  /** What is asked beside an edit: as often as not the very lists that were asked for before. */
+  const asking = fc.record({
+    filter: fc.constantFrom<'all' | 'keyed' | 'selected'>('all', 'all', 'all', 'keyed', 'selected'),
+    chosen: fc.option(some),
+    driven: fc.option(some),
+    loose: fc.option(some),
+  });
 
   it('are, after any edits, those of a project that was never asked', () => {
     fc.assert(
-      fc.property(fc.array(fc.tuple(edit, filter), { maxLength: 12 }), (edits) => {
-        const states: Project[] = [];
-        for (const [change] of edits) states.push(change(states.at(-1) ?? project));
+      fc.property(fc.array(fc.tuple(edit, asking), { maxLength: 12 }), (steps) => {
+        let now = { project, driven, loose: NO_LOOSE, query: EVERY_ROW };
+        const asks = steps.map(([change, { filter, chosen, driven: others, loose }]) => {
+          now = {
+            project: change(now.project),
+            driven: others ? new Set(others) : now.driven,
+            loose: loose ? loose.map((channel) => ({ channel, frame: 3, value: 1, was: 0 })) : now.loose,
+            query: { ...now.query, filter, channels: chosen ?? now.query.channels },
+          };
+          return now;
+        });
         // Asked one after the other first, as another project in between would make it forget.
-        const asked = states.map((now, i) => chartRows(now, driven, NO_LOOSE, queries[edits[i]![1]]));
-        for (const [i, now] of states.entries()) {
-          const fresh = { ...now, parts: now.parts.map((part) => ({ ...part })) };
-          expect(asked[i]).toEqual(chartRows(fresh, new Set(driven), [], queries[edits[i]![1]]));
+        const asked = asks.map((ask) => chartRows(ask.project, ask.driven, ask.loose, ask.query));
+        for (const [i, { project: of, driven: by, loose, query }] of asks.entries()) {
+          const fresh = { ...of, parts: of.parts.map((part) => ({ ...part })) };
+          expect(asked[i]).toEqual(chartRows(fresh, new Set(by), [...loose], query));
         }
       }),
     );
