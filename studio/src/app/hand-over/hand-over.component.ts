@@ -62,7 +62,7 @@ export class HandOverComponent {
     offerCommands([
       ...HANDED_OVER.map((format): Command => ({
         id: `hand-over.${format.id}`,
-        label: `Hand over: write ${format.title}`,
+        label: `Hand over: write ${format.extensions[0]}`,
         group: 'Project',
         when: () => this.studio.project() !== null && !isWriting(format.id),
         run: () => this.write(format),

@@ -20,12 +20,16 @@ import { Notices } from '../ui/notices';
         <button class="button" kzRun="project.save" kzTip="Download the project with these edits">
           Save a file
         </button>
-        <button class="button bare" kzRun="project.let-go">Let them go</button>
+        <button class="button bare" kzRun="project.let-go" kzTip="Show what the other tab keeps instead">
+          Let them go
+        </button>
       </div>
     } @else if (keeper.status().kind === 'removed') {
       <div class="line problem" role="alert">
         <span>This project was removed from this browser in another tab. It is still open here.</span>
-        <button class="button" kzRun="project.keep-again">Keep it again</button>
+        <button class="button" kzRun="project.keep-again" kzTip="Write the whole project again">
+          Keep it again
+        </button>
         <button class="button" kzRun="project.save" kzTip="Download the project as it is now">
           Save a file
         </button>
@@ -92,14 +96,14 @@ export class EditedElsewhereComponent {
       },
       {
         id: 'project.let-go',
-        label: 'Let the edits go that could not be kept, and show what the other tab keeps',
+        label: 'Let go the edits that could not be kept',
         group: 'Project',
         when: isLeftBehind,
         run: () => void this.keeper.letGoUnkept(),
       },
       {
         id: 'project.keep-again',
-        label: 'Keep the project again that was removed in another tab: write it whole',
+        label: 'Keep the project again that another tab removed',
         group: 'Project',
         when: isRemoved,
         run: () => void this.keeper.keepAgain(),

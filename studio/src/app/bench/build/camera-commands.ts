@@ -69,7 +69,7 @@ export class CameraCommands {
       }),
       onItem<Cut>({
         id: 'cut.remove',
-        label: 'Take away the cut that shows now: the camera before it goes on',
+        label: 'Take away the cut that shows now',
         group: 'View',
         meant,
         when: () => !this.studio.readOnly(),

@@ -114,7 +114,7 @@ export class DriveCommands {
     return [
       onItem<Driver>({
         id: 'drive.in-chart',
-        label: 'The map that drives the part at full size in the Chart, or the curves over time',
+        label: 'The map of the part at full size in the Chart, or time again',
         group: 'Chart',
         meant: () => this.meantBy(({ kind }) => kind === 'map'),
         on: ({ id }) => place.id() === id,

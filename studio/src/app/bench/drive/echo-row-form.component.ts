@@ -140,7 +140,7 @@ export class EchoRowFormComponent {
     offerCommands([
       {
         id: 'drive.echo-row',
-        label: 'Let the other chosen parts echo the first, as the sheet Links says',
+        label: 'Let the other parts echo the first, as the sheet Links says',
         group: 'Pose',
         when: () => !this.studio.readOnly() && this.properties().length > 0,
         run: () => this.make(),

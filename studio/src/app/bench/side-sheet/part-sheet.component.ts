@@ -112,7 +112,7 @@ export class PartSheetComponent {
       switching(
         {
           id: 'part.visible',
-          label: 'The chosen part shows at the playhead, with all below it, or not',
+          label: 'The chosen part shows at the playhead, or not',
           group: 'Pose',
           when: () => editable() && this.part() !== null && !this.isDriven('visible'),
         },
