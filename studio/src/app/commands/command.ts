@@ -10,7 +10,7 @@ export interface Command {
   readonly when?: (item?: unknown) => boolean;
   /** Of what is switched on and off: whether it is on. */
   readonly on?: (item?: unknown) => boolean;
-  /** `item` is what a button says it is about; keys, palette and help say nothing. */
+  /** `item` is what a button tells: what it is about, or how it is meant; keys, palette and help tell nothing. */
   readonly run: (item?: unknown) => void;
 }
 

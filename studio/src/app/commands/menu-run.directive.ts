@@ -13,7 +13,7 @@ export class MenuRunDirective {
   readonly registry = inject(CommandRegistry);
   /** The command's id. */
   readonly kzRun = input.required<string>();
-  /** What of a list the command is about, where it is about one thing of a list. */
+  /** What the command is told: which thing of a list it is about, or how it is meant here. */
   readonly kzOf = input<unknown>();
 
   constructor() {

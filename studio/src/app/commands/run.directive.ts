@@ -19,7 +19,7 @@ export class RunDirective {
   readonly registry = inject(CommandRegistry);
   /** The command's id. */
   readonly id = input.required<string>({ alias: 'kzRun' });
-  /** What of a list the command is about, where it is about one thing of a list. */
+  /** What the command is told: which thing of a list it is about, or how it is meant here. */
   readonly kzOf = input<unknown>();
   /** What the tooltip says where the command's name is too short; its shortcut follows. */
   readonly kzTip = input('');

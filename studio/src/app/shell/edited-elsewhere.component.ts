@@ -43,6 +43,7 @@ import { Notices } from '../ui/notices';
           <button
             class="button"
             kzRun="project.take-over"
+            [kzOf]="true"
             kzTip="Edit here; go to the other tab to save its edits"
           >
             Take over all the same
@@ -92,7 +93,8 @@ export class EditedElsewhereComponent {
         label: 'Take this project over from the tab that edits it',
         group: 'Project',
         when: () => this.studio.readOnly() && !isLeftBehind() && !isRemoved() && !this.asking(),
-        run: () => void this.takeOver(this.refused() !== ''),
+        // only the button under the warning takes it all the same: the palette does not show what would stay behind
+        run: (must) => void this.takeOver(must === true),
       },
       {
         id: 'project.let-go',

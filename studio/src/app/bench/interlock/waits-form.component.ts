@@ -34,7 +34,7 @@ import { InterlockHands } from './interlock-hands';
           distance from then on.
         </p>
       }
-      @if (only()) {
+      @if (oneKey()) {
         <div class="line">
           <button
             class="button"
@@ -63,7 +63,7 @@ export class WaitsFormComponent {
   private readonly picker = inject(PartPicker);
   private readonly hands = inject(InterlockHands);
 
-  readonly only = computed(() => (this.keys().length === 1 ? this.keys()[0]! : null));
+  readonly oneKey = computed(() => (this.keys().length === 1 ? this.keys()[0]! : null));
   readonly locks = computed(() => {
     const project = this.stage.shown();
     if (!project) return [];
@@ -78,7 +78,7 @@ export class WaitsFormComponent {
         id,
         label,
         group: 'Keys',
-        meant: () => this.only(),
+        meant: () => this.oneKey(),
         when: () => !this.studio.readOnly(),
         run: ask,
       });
