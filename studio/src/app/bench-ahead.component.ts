@@ -6,11 +6,20 @@ import {
   untracked,
   ViewContainerRef,
 } from '@angular/core';
-import { Router } from '@angular/router';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { NavigationEnd, Router } from '@angular/router';
 import { MadeAhead } from './open/made-ahead';
 import { Opener } from './open/opener';
+import { Studio } from './state/studio';
+import { whenIdle } from './ui/when-idle';
 
-/** While a worker reads a project, the page has nothing to do: it makes the Bench that will show it, out of sight. */
+/** Milliseconds that Projects is left alone before the page uses the time: who knows where to go has gone by then. */
+const PAUSE = 1000;
+
+/**
+ * Makes the Bench out of sight before a project is there for it: once Projects is shown and the page has nothing to do, and anywhere
+ * while a worker reads a project.
+ */
 @Component({
   selector: 'kz-bench-ahead',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -19,22 +28,39 @@ import { Opener } from './open/opener';
 export class BenchAheadComponent {
   private readonly opener = inject(Opener);
   private readonly router = inject(Router);
+  private readonly studio = inject(Studio);
   private readonly ahead = inject(MadeAhead);
   private readonly place = inject(ViewContainerRef);
 
   constructor() {
+    this.router.events.pipe(takeUntilDestroyed()).subscribe((event) => {
+      if (!(event instanceof NavigationEnd)) return;
+      if (this.waits()) setTimeout(() => whenIdle(() => void this.make()), PAUSE);
+      else if (!this.opener.reads()) this.ahead.drop();
+    });
     effect(() => {
       const reads = this.opener.reads();
       untracked(() => {
-        if (!reads) this.ahead.drop();
-        else if (!this.router.url.startsWith('/bench')) void this.make();
+        if (reads) void this.make();
+        else if (!this.waits()) this.ahead.drop();
       });
     });
   }
 
+  /** Whether Projects is shown and no project is open: what comes next is nearly always a Bench. */
+  private waits(): boolean {
+    return this.router.url.startsWith('/projects') && this.studio.project() === null;
+  }
+
+  private get isWanted(): boolean {
+    return this.waits() || (this.opener.reads() && !this.router.url.startsWith('/bench'));
+  }
+
   private async make(): Promise<void> {
+    if (this.ahead.has) return;
     // What is missing is told when the Bench's page asks for it.
     const bench = await import('./bench/bench.component').catch(() => null);
-    if (bench && this.opener.reads()) this.ahead.put(this.place.createComponent(bench.BenchComponent));
+    if (bench && this.isWanted && !this.ahead.has)
+      this.ahead.put(this.place.createComponent(bench.BenchComponent));
   }
 }

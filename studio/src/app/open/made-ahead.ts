@@ -5,10 +5,14 @@ export interface Sleeper {
   wake(): void;
 }
 
-/** The Bench that was made while a project is read, until its page takes it. */
+/** The Bench that was made before its project was there, until its page takes it. */
 @Injectable({ providedIn: 'root' })
 export class MadeAhead {
   private made: ComponentRef<Sleeper> | null = null;
+
+  get has(): boolean {
+    return this.made !== null;
+  }
 
   put(made: ComponentRef<Sleeper>): void {
     this.drop();
