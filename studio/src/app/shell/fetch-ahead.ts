@@ -33,7 +33,7 @@ export class FetchAhead {
         import('./palette.component'),
         import('./shortcuts.component'),
         import('./leave-dialog.component'),
-        import('../workers/prepare-workers').then(({ prepareWorkers }) => prepareWorkers()),
+        import('../workers/run-in-worker').then(({ prepareWorker }) => prepareWorker()),
         fetchSamples(),
       ];
       // What is missing now is told when it is needed.

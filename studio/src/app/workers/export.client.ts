@@ -1,15 +1,10 @@
 import { proxy } from 'comlink';
 import type { ProjectBeside } from '@kaizen/core';
-import type { ExportApi, FileWritten, WriteChoice } from './export-api';
+import type { FileWritten, WriteChoice } from './export-api';
 import { runInWorker, type WorkerRun } from './run-in-worker';
-import { Spare } from './spare';
 
 /** An export under way: its result, and the way to give it up. */
 export type ExportRun = WorkerRun<FileWritten>;
-
-export const exportSpare = new Spare(
-  () => new Worker(new URL('./export.worker', import.meta.url), { type: 'module' }),
-);
 
 /** Writes a project in a format of the registry in a worker; `null` where it was cancelled. `progress` is told a share from 0 to 1. */
 export function runWrite(
@@ -18,7 +13,7 @@ export function runWrite(
   choice: WriteChoice,
   progress: (share: number) => void,
 ): ExportRun {
-  const { result, cancel } = runInWorker<ExportApi, FileWritten>(exportSpare.take(), (api) =>
+  const { result, cancel } = runInWorker<FileWritten>((api) =>
     api.write(format, opened, choice, proxy(progress)),
   );
   const told = result.catch((error: unknown): FileWritten => ({

@@ -1,10 +1,5 @@
-import type { MeshApi, MeshNumbers, PreparedMesh, WaitingMesh } from './mesh-api';
+import type { MeshNumbers, PreparedMesh, WaitingMesh } from './mesh-api';
 import { runInWorker } from './run-in-worker';
-import { Spare } from './spare';
-
-export const meshSpare = new Spare(
-  () => new Worker(new URL('./mesh.worker', import.meta.url), { type: 'module' }),
-);
 
 /** So many vertices of meshes go to the worker at once: what comes back is laid into the page in one task. */
 const VERTICES_AT_ONCE = 100_000;
@@ -31,9 +26,7 @@ class MeshQueue {
   private async goOn(): Promise<void> {
     // While a worker was ended, more may have come.
     while (this.waiting.length > 0) {
-      const { result } = runInWorker<MeshApi, void>(meshSpare.take(), (api) =>
-        this.doAll((meshes) => api.prepare(meshes)),
-      );
+      const { result } = runInWorker((api) => this.doAll((meshes) => api.prepare(meshes)));
       await result.catch(() => this.doAll(preparedHere));
     }
     this.going = false;

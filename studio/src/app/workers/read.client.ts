@@ -1,13 +1,8 @@
 import { proxy } from 'comlink';
 import type { DocumentPiece } from '@kaizen/core';
-import type { ModelBytes, ModelRead, ProjectRead, ReadApi } from './read-api';
+import type { ModelBytes, ModelRead, ProjectRead } from './read-api';
 import { runHash } from './hash.client';
 import { runInWorker, type WorkerRun } from './run-in-worker';
-import { Spare } from './spare';
-
-export const readSpare = new Spare(
-  () => new Worker(new URL('./read.worker', import.meta.url), { type: 'module' }),
-);
 
 /** Reads and checks a project in a worker, which tells its pieces one after the other; they count once the result is ok. */
 export function runReadProject(
@@ -16,9 +11,7 @@ export function runReadProject(
   piece: (piece: DocumentPiece) => void,
   progress: (share: number) => void,
 ): WorkerRun<ProjectRead> {
-  return runInWorker<ReadApi, ProjectRead>(readSpare.take(), (api) =>
-    api.project(bytes, kind, proxy(piece), proxy(progress)),
-  );
+  return runInWorker<ProjectRead>((api) => api.project(bytes, kind, proxy(piece), proxy(progress)));
 }
 
 /** Reads a model in a worker, and hashes it in another where its bytes are kept as they are. */
@@ -28,7 +21,7 @@ export function runReadModel(model: ModelBytes, progress: (share: number) => voi
     hash = runHash(model.bytes);
     return (await hash.result) ?? Promise.reject(new Error('given up'));
   };
-  const { result, cancel } = runInWorker<ReadApi, ModelRead>(readSpare.take(), (api) =>
+  const { result, cancel } = runInWorker<ModelRead>((api) =>
     api.model(model, proxy(progress), proxy(sha256)),
   );
   return { result: result.finally(() => hash?.cancel()), cancel };

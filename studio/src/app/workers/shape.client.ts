@@ -1,14 +1,9 @@
 import { proxy } from 'comlink';
 import { activeClip, type KeyRef, type Project, type Span } from '@kaizen/core';
 import { runInWorker, type WorkerRun } from './run-in-worker';
-import { Spare } from './spare';
-import type { ShapeApi, Shaped } from './shape-api';
+import type { Shaped } from './shape-api';
 
 type Told = (share: number) => void;
-
-export const shapeSpare = new Spare(
-  () => new Worker(new URL('./shape.worker', import.meta.url), { type: 'module' }),
-);
 
 /** Fewest keys within a tolerance, in a worker. */
 export function runSimplify(
@@ -18,9 +13,7 @@ export function runSimplify(
   progress: Told,
 ): WorkerRun<Shaped> {
   const channels = refs.map(({ channel }) => channel);
-  return runInWorker<ShapeApi, Shaped>(shapeSpare.take(), (api) =>
-    api.simplify(slim(project, channels), refs, tolerance, proxy(progress)),
-  );
+  return runInWorker((api) => api.simplify(slim(project, channels), refs, tolerance, proxy(progress)));
 }
 
 /** Keys every so many frames, in a worker. */
@@ -31,9 +24,7 @@ export function runBake(
   span: Span,
   progress: Told,
 ): WorkerRun<Shaped> {
-  return runInWorker<ShapeApi, Shaped>(shapeSpare.take(), (api) =>
-    api.bake(slim(project, channels), channels, every, span, proxy(progress)),
-  );
+  return runInWorker((api) => api.bake(slim(project, channels), channels, every, span, proxy(progress)));
 }
 
 /** The project with only what the work needs: the curves named, and no assets. */

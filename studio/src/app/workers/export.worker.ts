@@ -1,4 +1,0 @@
-import { expose } from 'comlink';
-import { exportWork } from './export-work';
-
-expose(exportWork);

@@ -1,4 +1,0 @@
-import { expose } from 'comlink';
-import { meshWork } from './mesh-work';
-
-expose(meshWork);

@@ -1,4 +1,0 @@
-import { expose } from 'comlink';
-import { shapeWork } from './shape-work';
-
-expose(shapeWork);
