@@ -1,5 +1,6 @@
 import '@angular/compiler';
 import { Injector, runInInjectionContext } from '@angular/core';
+import { MatDialog, MatDialogState } from '@angular/material/dialog';
 import { Settings } from '../ui/settings';
 import { onItem } from './command';
 import { offerCommands } from './offer-commands';
@@ -12,11 +13,7 @@ class FakeElement {
   }
 }
 
-let dialogIsOpen = false;
-Object.assign(globalThis, {
-  Element: FakeElement,
-  document: { querySelector: () => (dialogIsOpen ? {} : null) },
-});
+Object.assign(globalThis, { Element: FakeElement });
 
 function setUp(kept: Record<string, readonly string[]> = {}) {
   const settings: Record<string, unknown> = { shortcuts: kept };
@@ -24,9 +21,11 @@ function setUp(kept: Record<string, readonly string[]> = {}) {
     setting: (name: string) => Promise.resolve(settings[name]),
     putSetting: (name: string, value: unknown) => Promise.resolve(void (settings[name] = value)),
   };
+  const openDialogs: { readonly getState: () => MatDialogState }[] = [];
   const injector = Injector.create({
     providers: [
       { provide: Settings, useValue: keeper },
+      { provide: MatDialog, useValue: { openDialogs } },
       { provide: CommandRegistry, useClass: CommandRegistry },
     ],
   });
@@ -57,7 +56,7 @@ function setUp(kept: Record<string, readonly string[]> = {}) {
     handled.push(registry.handle(event as unknown as KeyboardEvent));
     return event as unknown as KeyboardEvent;
   };
-  return { registry, settings, ran, handled, command, press, injector };
+  return { registry, settings, ran, handled, command, press, injector, openDialogs };
 }
 
 describe('commands', () => {
@@ -73,15 +72,16 @@ describe('commands', () => {
     expect(handled).toEqual([true, false, false]);
   });
 
-  it('leave keys to fields, to pressed buttons and to an open dialog', () => {
-    const { registry, ran, command, press } = setUp();
+  it('leave keys to fields, to pressed buttons and to an open dialog, until that is closed', () => {
+    const { registry, ran, command, press, openDialogs } = setUp();
     registry.add([command('here', 'D'), command('play', 'Space')]);
     press('d', { target: new FakeElement('input') });
     press(' ', { target: new FakeElement('button') });
-    dialogIsOpen = true;
+    let state = MatDialogState.OPEN;
+    openDialogs.push({ getState: () => state });
     press('d');
-    dialogIsOpen = false;
     expect(ran).toEqual([]);
+    state = MatDialogState.CLOSING;
     press('d', { target: new FakeElement('canvas') });
     expect(ran).toEqual(['here']);
   });

@@ -1,4 +1,5 @@
 import { computed, Injectable, inject, signal } from '@angular/core';
+import { MatDialog, MatDialogState } from '@angular/material/dialog';
 import { Settings } from '../ui/settings';
 import type { Command } from './command';
 import { isAboutText } from '../ui/own-keys';
@@ -10,6 +11,7 @@ type Changed = Readonly<Record<string, readonly string[]>>;
 @Injectable({ providedIn: 'root' })
 export class CommandRegistry {
   private readonly settings = inject(Settings);
+  private readonly dialogs = inject(MatDialog);
   private readonly groups = signal<readonly (readonly Command[])[]>([]);
   private readonly changed = signal<Changed>({});
   private space: 'up' | 'held' | 'used' = 'up';
@@ -84,7 +86,7 @@ export class CommandRegistry {
 
   /** Runs what a key press means, unless it belongs to whatever has the focus; tells whether it ran something. */
   handle(event: KeyboardEvent): boolean {
-    if (event.defaultPrevented || isOwnKey(event)) return false;
+    if (event.defaultPrevented || this.dialogIsOpen || isOwnKey(event)) return false;
     const shortcut = shortcutOfEvent(event);
     const command = this.meantBy(shortcut);
     if (!command) return false;
@@ -92,6 +94,11 @@ export class CommandRegistry {
     if (shortcut === 'Space') this.space = this.space === 'up' ? 'held' : this.space;
     else command.run();
     return shortcut !== 'Space';
+  }
+
+  /** One that was closed is still seen to go; keys are the page's again by then. */
+  private get dialogIsOpen(): boolean {
+    return this.dialogs.openDialogs.some((dialog) => dialog.getState() === MatDialogState.OPEN);
   }
 
   /** The command that a shortcut means now: commands that never apply together may share one. */
@@ -121,7 +128,6 @@ export class CommandRegistry {
 }
 
 function isOwnKey(event: KeyboardEvent): boolean {
-  if (document.querySelector('mat-dialog-container:not(.mdc-dialog--closing)')) return true;
   const target = event.target instanceof Element ? event.target : null;
   if (!target) return false;
   const field = target.closest(
