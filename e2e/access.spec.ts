@@ -128,6 +128,18 @@ test('by keyboard alone: open, walk the rows, key, shape, loop, play, change a s
   await expect(page.locator('mat-dialog-container')).toHaveCount(0);
   await expect.poll(() => bench.field('Frame of the playhead')).toBe('240');
 
+  // Closed and wanted again at once: that counts, too. What the command makes is scrolled into sight.
+  await page.keyboard.press('Control+k');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('new number');
+  await expect(page.getByRole('combobox', { name: 'Find a command' })).toHaveValue('new number');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('mat-dialog-container')).toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Remove number' })).toBeInViewport();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('button', { name: 'Remove number' })).toHaveCount(0);
+
   await page.keyboard.press('?');
   await expect(page.locator('mat-dialog-container:focus-within')).toBeVisible();
   const shortcut = page.getByRole('button', { name: /^Shortcut of Start of the range/ });

@@ -1,5 +1,6 @@
 import '@angular/compiler';
 import { curveOf, moveKeys, setCurveFlag, type Project } from '@kaizen/core';
+import { Opener } from '../open/opener';
 import { fakes } from '../testing/fake-studio';
 import { BenchCommands } from './bench-commands';
 import { Panels } from './stage/panels';
@@ -14,6 +15,7 @@ const ref = (channel: string, frame: number) => ({ channel, frame });
 
 function setUp(project: Project = chartProject()) {
   const made = fakes(project, [
+    { provide: Opener, useValue: {} },
     { provide: Panels, useValue: { pointerIn: 'chart' } },
     { provide: ShapeSheets, useValue: { pasteAs: () => undefined, pasteTable: () => undefined } },
   ]);

@@ -4,6 +4,7 @@ import { CameraCommands } from './build/camera-commands';
 import { ChartCommands } from './chart/chart-commands';
 import { KeyCommands } from './shell/key-commands';
 import { BuildCommands } from './build/build-commands';
+import { ChosenPartCommands } from './build/chosen-part-commands';
 import { ContactCommands } from './posing/contact-commands';
 import { DriveCommands } from './drive/drive-commands';
 import { InterlockCommands } from './interlock/interlock-commands';
@@ -46,6 +47,7 @@ export class BenchCommands {
     inject(DriveCommands),
     inject(InterlockCommands),
     inject(BuildCommands),
+    inject(ChosenPartCommands),
     inject(CameraCommands),
     inject(SwitchCommands),
     inject(TakeCommands),

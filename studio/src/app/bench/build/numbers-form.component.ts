@@ -1,7 +1,6 @@
-import { ChangeDetectionStrategy, Component, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import {
-  addOwnNumber,
   changeOwnNumber,
   channelName,
   encodeName,
@@ -16,15 +15,17 @@ import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { decimalsOf } from '../../ui/amount';
 import { Notices } from '../../ui/notices';
+import { InSightDirective } from '../../ui/in-sight.directive';
 import { NumberFieldComponent } from '../../ui/number-field.component';
 import { Poser } from '../posing/poser';
 import { Stage } from '../stage/stage';
+import { NumberHands } from './number-hands';
 
 /** Numbers of a part's own, with range and unit: a slider each at the playhead, and what each is. */
 @Component({
   selector: 'kz-numbers-form',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, NumberFieldComponent, RunDirective],
+  imports: [InSightDirective, MatTooltip, NumberFieldComponent, RunDirective],
   templateUrl: './numbers-form.component.html',
   styleUrl: './shapes-form.scss',
 })
@@ -35,18 +36,11 @@ export class NumbersFormComponent {
   private readonly poser = inject(Poser);
   private readonly notices = inject(Notices);
   /** The number whose range and unit show. */
-  readonly open = signal<string | null>(null);
+  readonly open = inject(NumberHands).open;
 
   constructor() {
     const editable = () => !this.studio.readOnly();
     offerCommands([
-      {
-        id: 'number.new',
-        label: 'New number of the chosen part, that can be keyed and read',
-        group: 'Pose',
-        when: editable,
-        run: () => this.add(),
-      },
       onItem<CustomChannel>({
         id: 'number.remove',
         label: 'Remove the open number of the part with its keys',
@@ -111,17 +105,6 @@ export class NumbersFormComponent {
 
   set(number: CustomChannel, value: number): void {
     this.poser.take(`Set ${number.name}`, [{ channel: this.channelOf(number), value }]);
-  }
-
-  private add(): void {
-    const number = { name: 'number', value: 0, min: 0, max: 1, unit: '' };
-    let made = number.name;
-    this.studio.edit('New number', (project) => {
-      const result = addOwnNumber(project, this.part().id, number);
-      made = result.name;
-      return result.project;
-    });
-    this.open.set(made);
   }
 
   change(number: CustomChannel, change: Partial<CustomChannel>): void {

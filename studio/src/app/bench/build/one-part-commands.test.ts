@@ -1,11 +1,16 @@
 import '@angular/compiler';
-import { cutsOf, newPart, newProject, type Part, type Project } from '@kaizen/core';
+import { MatDialog } from '@angular/material/dialog';
+import { changePart, cutsOf, newPart, newProject, type Part, type Project } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
+import { Opener } from '../../open/opener';
 import { Settings } from '../../ui/settings';
 import { fakes } from '../../testing/fake-studio';
 import { ContactCommands } from '../posing/contact-commands';
 import { PartPicker } from '../stage/picker';
 import { CameraCommands } from './camera-commands';
+import { ChosenPartCommands } from './chosen-part-commands';
+import { NumberHands } from './number-hands';
+import { ShapeHands } from './shape-hands';
 
 /** A camera at the origin and a crate of 1 m whose pivot is (3, 4, 12), 13 m away from it. */
 function quay(): Project {
@@ -20,13 +25,23 @@ function quay(): Project {
 
 function setUp() {
   const settings = { setting: () => Promise.resolve(undefined), putSetting: () => Promise.resolve() };
-  const made = fakes(quay(), [{ provide: Settings, useValue: settings }]);
+  const replaced: string[] = [];
+  const opener = { replaceModel: (asset: string) => replaced.push(asset) };
+  const made = fakes(quay(), [
+    { provide: Settings, useValue: settings },
+    { provide: MatDialog, useValue: { openDialogs: [] } },
+    { provide: Opener, useValue: opener },
+  ]);
   const { injector, studio } = made;
   const registry = injector.get(CommandRegistry);
-  registry.add([...injector.get(CameraCommands).list(), ...injector.get(ContactCommands).list()]);
+  registry.add([
+    ...injector.get(CameraCommands).list(),
+    ...injector.get(ContactCommands).list(),
+    ...injector.get(ChosenPartCommands).list(),
+  ]);
   const part = (id: string) => studio.project()!.parts.find((each) => each.id === id)!;
   const usable = (id: string, item?: unknown) => registry.find(id)!.when?.(item) ?? true;
-  return { ...made, registry, part, usable, picker: injector.get(PartPicker) };
+  return { ...made, registry, part, usable, replaced, picker: injector.get(PartPicker) };
 }
 
 describe('a command about one camera', () => {
@@ -109,5 +124,82 @@ describe('setting down', () => {
     expect(usable('part.set-down')).toBe(true);
     studio.readOnly.set(true);
     expect(usable('part.set-down')).toBe(false);
+  });
+});
+
+describe('a command about the chosen part', () => {
+  it('is there for the kind of part that has what it is about', () => {
+    const { studio, usable } = setUp();
+    const ids = [
+      'part.visible',
+      'part.newer-model',
+      'squash.on',
+      'path.closed',
+      'shape.new',
+      'shape.all',
+      'number.new',
+    ];
+    const there = () => ids.filter((id) => usable(id));
+    expect(there()).toEqual([]);
+    studio.pick({ parts: ['crate'] });
+    expect(there()).toEqual(['part.visible', 'squash.on', 'shape.new', 'number.new']);
+    studio.pick({ parts: ['camera'] });
+    expect(there()).toEqual(['part.visible', 'number.new']);
+    studio.readOnly.set(true);
+    expect(there()).toEqual([]);
+  });
+
+  it('hides the part as a loose edit, and shows it again', () => {
+    const { studio, registry } = setUp();
+    const isOn = () => registry.find('part.visible')!.on!();
+    studio.pick({ parts: ['crate'] });
+    expect(isOn()).toBe(true);
+    registry.run('part.visible');
+    expect(studio.loose()).toMatchObject([{ channel: 'crate/visible', value: 0, was: 1 }]);
+  });
+
+  it('gives it a squash along y, and takes it away', () => {
+    const { studio, registry, part } = setUp();
+    studio.pick({ parts: ['crate'] });
+    registry.run('squash.on');
+    expect(part('crate').squash).toEqual({ axis: 'y', anchor: [0, 0, 0], frame: 'part' });
+    registry.run('squash.on');
+    expect(part('crate')).not.toHaveProperty('squash');
+  });
+
+  it('makes a target shape where the mesh is picked, soft over half its size, and opens it', () => {
+    const { studio, registry, picker, injector, part } = setUp();
+    studio.pick({ parts: ['crate'] });
+    registry.run('shape.new');
+    picker.answer('camera');
+    expect(picker.refusal()).toMatch(/another part/);
+    picker.answer('crate', [3, 4.5, 12]);
+    expect(part('crate')).toMatchObject({
+      morphs: [{ name: 'Shape', moves: [{ at: [0, 0.5, 0], radius: 0.25, by: [0, -0.075, 0], scale: 1 }] }],
+    });
+    expect(injector.get(ShapeHands).open()).toBe('Shape');
+    expect(studio.bench().sheet).toBe('part');
+    expect(studio.loose()).toMatchObject([{ channel: 'crate/morph.Shape', value: 1 }]);
+  });
+
+  it('asks for a newer model in the place of the one its mesh comes from', () => {
+    const { studio, registry, usable, replaced } = setUp();
+    studio.pick({ parts: ['crate'] });
+    studio.edit('Another mesh', (project) =>
+      changePart(project, 'crate', (part) =>
+        part.kind === 'mesh' ? { ...part, geometry: { shape: 'asset', asset: 'skip', node: 'Skip' } } : part,
+      ),
+    );
+    expect(['shape.new', 'part.newer-model'].filter((id) => usable(id))).toEqual(['part.newer-model']);
+    registry.run('part.newer-model');
+    expect(replaced).toEqual(['skip']);
+  });
+
+  it('gives it a number of its own, and opens that', () => {
+    const { studio, registry, injector, part } = setUp();
+    studio.pick({ parts: ['camera'] });
+    registry.run('number.new');
+    expect(part('camera').custom).toMatchObject([{ name: 'number', value: 0, min: 0, max: 1 }]);
+    expect(injector.get(NumberHands).open()).toBe('number');
   });
 });

@@ -1,8 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import type { PathPart, Vec3 } from '@kaizen/core';
-import { switching } from '../../commands/command';
-import { offerCommands } from '../../commands/offer-commands';
 import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { VectorFieldComponent, type VectorChange } from '../../ui/vector-field.component';
@@ -57,24 +55,6 @@ export class PathFormComponent {
   readonly part = input.required<PathPart>();
   readonly studio = inject(Studio);
   private readonly hands = inject(PathHands);
-
-  constructor() {
-    const when = () => !this.studio.readOnly();
-    offerCommands([
-      {
-        id: 'path.go-on',
-        label: 'Go on with the chosen path in the view',
-        group: 'Pose',
-        when,
-        run: () => this.hands.goOn(this.part().id),
-      },
-      switching(
-        { id: 'path.closed', label: 'The chosen path is closed, or open', group: 'Pose', when },
-        () => this.part().path.closed,
-        (closed) => this.hands.setClosed(this.part().id, closed),
-      ),
-    ]);
-  }
 
   set(at: number, { axis, change }: VectorChange): void {
     const points = this.part().path.points.map((point, i) =>

@@ -1,7 +1,8 @@
 import { Injectable, inject } from '@angular/core';
-import type { Interlock } from '@kaizen/core';
+import type { Interlock, KeyRef } from '@kaizen/core';
 import { onItem, type Command } from '../../commands/command';
 import { Studio } from '../../state/studio';
+import { AwaitedPick } from './awaited-pick';
 import { InterlockHands } from './interlock-hands';
 
 /** Keys that wait for each other: tied, muted, untied. */
@@ -9,6 +10,7 @@ import { InterlockHands } from './interlock-hands';
 export class InterlockCommands {
   private readonly studio = inject(Studio);
   private readonly hands = inject(InterlockHands);
+  private readonly awaited = inject(AwaitedPick);
 
   list(): readonly Command[] {
     const about = (
@@ -26,7 +28,25 @@ export class InterlockCommands {
         ...(on && { on }),
         run,
       });
+    const asking = (id: string, label: string, ask: (key: KeyRef) => void) =>
+      onItem<KeyRef>({
+        id,
+        label,
+        group: 'Keys',
+        meant: () => {
+          const { keys } = this.studio.bench();
+          return keys.length === 1 ? keys[0]! : null;
+        },
+        when: () => !this.studio.readOnly(),
+        run: ask,
+      });
     return [
+      asking('interlock.after-key', 'The chosen key waits for a key: pick what has it', (key) =>
+        this.awaited.askKey(key),
+      ),
+      asking('interlock.after-value', 'The chosen key waits for a value to be passed: pick of what', (key) =>
+        this.awaited.askValue(key),
+      ),
       {
         id: 'interlock.tie',
         label: 'Tie the two chosen keys: the later waits for the earlier',

@@ -30,8 +30,8 @@ import { VectorFieldComponent, type VectorChange } from '../../ui/vector-field.c
 import { Proposals, type Proposal } from '../stage/proposals';
 import { Stage } from '../stage/stage';
 import { ContactHands } from './contact-hands';
+import { USUAL_SQUASH } from './usual-squash';
 
-const SQUASH: Squash = { axis: 'y', anchor: [0, 0, 0], frame: 'part' };
 const SQUASH_AXES = (['x', 'y', 'z'] as const).map((value): Option<Axis> => ({
   value,
   label: value.toUpperCase(),
@@ -119,11 +119,6 @@ export class SquashFormComponent {
   constructor() {
     const when = () => !this.studio.readOnly();
     offerCommands([
-      switching(
-        { id: 'squash.on', label: 'Squash of the chosen part, or none', group: 'Pose', when },
-        () => this.squash() !== undefined,
-        () => this.toggle(),
-      ),
       {
         id: 'squash.lay',
         label: 'Squash here: key five frames about the playhead',
@@ -144,20 +139,12 @@ export class SquashFormComponent {
     this.studio.edit(label, (project) => changePart(project, id, change));
   }
 
-  private toggle(): void {
-    this.change('Squash', (part) => {
-      if (!part.squash) return { ...part, squash: SQUASH };
-      const { squash: _, ...plain } = part;
-      return plain;
-    });
-  }
-
   set(change: Partial<Squash>): void {
-    this.change('Squash', (part) => ({ ...part, squash: { ...(part.squash ?? SQUASH), ...change } }));
+    this.change('Squash', (part) => ({ ...part, squash: { ...(part.squash ?? USUAL_SQUASH), ...change } }));
   }
 
   setAnchor({ axis, change }: VectorChange): void {
-    const anchor = this.part().squash?.anchor ?? SQUASH.anchor;
+    const anchor = this.part().squash?.anchor ?? USUAL_SQUASH.anchor;
     this.set({
       anchor: anchor.map((value, i) => (i === axis ? change(value) : value)) as unknown as Squash['anchor'],
     });
@@ -166,7 +153,7 @@ export class SquashFormComponent {
   /** Rounded with bounds at the part's own ends along the axis, as far as its shape is known. */
   setWay(way: 'plain' | 'rounded'): void {
     this.change('Squash', (part) => {
-      const { round: _, ...plain } = part.squash ?? SQUASH;
+      const { round: _, ...plain } = part.squash ?? USUAL_SQUASH;
       return { ...part, squash: way === 'plain' ? plain : { ...plain, round: this.usualBounds(part) } };
     });
   }

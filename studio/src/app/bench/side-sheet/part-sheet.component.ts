@@ -12,9 +12,6 @@ import {
   type Rest,
   type TurnOrder,
 } from '@kaizen/core';
-import { switching } from '../../commands/command';
-import { offerCommands } from '../../commands/offer-commands';
-import { Opener } from '../../open/opener';
 import { Studio } from '../../state/studio';
 import { decimalsOf } from '../../ui/amount';
 import { NumberFieldComponent } from '../../ui/number-field.component';
@@ -74,7 +71,6 @@ type RestGroup = keyof Rest;
 })
 export class PartSheetComponent {
   readonly studio = inject(Studio);
-  private readonly opener = inject(Opener);
   private readonly stage = inject(Stage);
   private readonly poser = inject(Poser);
   private readonly hands = inject(LinkHands);
@@ -105,32 +101,6 @@ export class PartSheetComponent {
     computation: (next, previous) => next ?? previous?.value ?? new Map<string, number>(),
   });
   private readonly looseChannels = computed(() => new Set(this.studio.loose().map((edit) => edit.channel)));
-
-  constructor() {
-    const editable = () => !this.studio.readOnly();
-    offerCommands([
-      switching(
-        {
-          id: 'part.visible',
-          label: 'The chosen part shows at the playhead, or not',
-          group: 'Pose',
-          when: () => editable() && this.part() !== null && !this.isDriven('visible'),
-        },
-        () => this.isVisible(),
-        (shown) => this.pose('visible', () => (shown ? 1 : 0)),
-      ),
-      {
-        id: 'part.newer-model',
-        label: 'Bring a newer version of the model of the chosen part',
-        group: 'Pose',
-        when: () => editable() && this.model() !== null,
-        run: () => {
-          const model = this.model();
-          if (model) void this.opener.replaceModel(model.id);
-        },
-      },
-    ]);
-  }
 
   channel(property: string): string {
     return `${this.part()?.id ?? ''}/${property}`;
@@ -196,10 +166,6 @@ export class PartSheetComponent {
     const value = property === null ? undefined : this.values().get(property);
     if (property === null || change === null || value === undefined) this.poser.cancel();
     else this.poser.show([{ channel: this.channel(property), value: change(value) }]);
-  }
-
-  private isVisible(): boolean {
-    return (this.values().get('visible') ?? 1) >= 0.5;
   }
 
   setRest(group: RestGroup, { axis, change }: VectorChange): void {
