@@ -1,13 +1,5 @@
 import { Injectable, inject } from '@angular/core';
-import {
-  changePart,
-  channelName,
-  partOf,
-  type MeshPart,
-  type Part,
-  type PathPart,
-  type Project,
-} from '@kaizen/core';
+import { changePart, channelName, partOf, type Part, type Project } from '@kaizen/core';
 import { onItem, type Command, type ItemCommand } from '../../commands/command';
 import { Opener } from '../../open/opener';
 import { Studio } from '../../state/studio';
@@ -32,6 +24,7 @@ export class ChosenPartCommands {
   list(): readonly Command[] {
     const { paths, shapes, numbers } = this;
     const any = (part: Part) => part;
+    const solid = (part: Part) => (part.kind === 'mesh' || part.kind === 'group' ? part : null);
     const mesh = (part: Part) => (part.kind === 'mesh' ? part : null);
     const path = (part: Part) => (part.kind === 'path' ? part : null);
     return [
@@ -49,27 +42,26 @@ export class ChosenPartCommands {
           if (geometry.shape === 'asset') void this.opener.replaceModel(geometry.asset);
         },
       }),
-      this.about(any, 'squash.on', 'Squash of the chosen part, or none', {
-        when: (part) => part.kind === 'mesh' || part.kind === 'group',
+      this.about(solid, 'squash.on', 'Squash of the chosen part, or none', {
         on: (part) => part.squash !== undefined,
         run: ({ id }) => this.studio.edit('Squash', (project) => withOrWithoutSquash(project, id)),
       }),
-      this.about<PathPart>(path, 'path.go-on', 'Go on with the chosen path in the view', {
+      this.about(path, 'path.go-on', 'Go on with the chosen path in the view', {
         run: ({ id }) => paths.goOn(id),
       }),
-      this.about<PathPart>(path, 'path.closed', 'The chosen path is closed, or open', {
+      this.about(path, 'path.closed', 'The chosen path is closed, or open', {
         on: (part) => part.path.closed,
         run: (part) => paths.setClosed(part.id, !part.path.closed),
       }),
-      this.about<MeshPart>(mesh, 'shape.new', 'New target shape of the chosen part: pick a place on it', {
+      this.about(mesh, 'shape.new', 'New target shape of the chosen part: pick a place on it', {
         when: ({ geometry }) => geometry.shape !== 'asset',
         run: (part) => shapes.ask(part),
       }),
-      this.about<MeshPart>(mesh, 'shape.all', 'Try all target shapes of the chosen part at 1', {
+      this.about(mesh, 'shape.all', 'Try all target shapes of the chosen part at 1', {
         when: ({ morphs }) => morphs.length > 0,
         run: (part) => shapes.setAll(part, 1),
       }),
-      this.about<MeshPart>(mesh, 'shape.none', 'All target shapes of the chosen part to 0', {
+      this.about(mesh, 'shape.none', 'All target shapes of the chosen part to 0', {
         when: ({ morphs }) => morphs.length > 0,
         run: (part) => shapes.setAll(part, 0),
       }),

@@ -1,6 +1,7 @@
-import { Injectable, inject, linkedSignal } from '@angular/core';
+import { Injectable, inject } from '@angular/core';
 import { addOwnNumber, type Part } from '@kaizen/core';
 import { Studio } from '../../state/studio';
+import { openLine } from './open-line';
 
 /** What a new number of a part is until its user says more. */
 const NEW_NUMBER = { name: 'number', value: 0, min: 0, max: 1, unit: '' };
@@ -9,11 +10,8 @@ const NEW_NUMBER = { name: 'number', value: 0, min: 0, max: 1, unit: '' };
 @Injectable({ providedIn: 'root' })
 export class NumberHands {
   private readonly studio = inject(Studio);
-  /** The number whose range and unit show, by its name. None of another part that is chosen. */
-  readonly open = linkedSignal<string | undefined, string | null>({
-    source: () => this.studio.bench().parts.at(-1),
-    computation: (part, last) => (last && last.source === part ? last.value : null),
-  });
+  /** The number whose range and unit show. */
+  readonly open = openLine(this.studio);
 
   add({ id }: Part): void {
     let made = NEW_NUMBER.name;

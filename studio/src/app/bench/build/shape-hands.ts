@@ -1,4 +1,4 @@
-import { Injectable, inject, linkedSignal } from '@angular/core';
+import { Injectable, inject } from '@angular/core';
 import {
   addMove,
   addTargetShape,
@@ -16,6 +16,7 @@ import { Notices } from '../../ui/notices';
 import { Poser } from '../posing/poser';
 import { PartPicker } from '../stage/picker';
 import { Stage } from '../stage/stage';
+import { openLine } from './open-line';
 
 /** Of the part's size: the soft radius of a new shape, and how far it goes. */
 const NEW_RADIUS = 0.5;
@@ -29,11 +30,8 @@ export class ShapeHands {
   private readonly poser = inject(Poser);
   private readonly picker = inject(PartPicker);
   private readonly notices = inject(Notices);
-  /** The shape whose moves show, by its name. None of another part that is chosen. */
-  readonly open = linkedSignal<string | undefined, string | null>({
-    source: () => this.studio.bench().parts.at(-1),
-    computation: (part, last) => (last && last.source === part ? last.value : null),
-  });
+  /** The shape whose moves show. */
+  readonly open = openLine(this.studio);
 
   channelOf(part: MeshPart, name: string): string {
     return channelName(part.id, `morph.${encodeName(name)}`);
