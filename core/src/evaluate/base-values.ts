@@ -24,6 +24,8 @@ export interface BaseValues {
   run(frame: number, channels: Float64Array): void;
   value(slot: number, frame: number): number;
   jet(slot: number, frame: number): Jet;
+  /** Compiles so many of their curves more at most; gives whether all are compiled then. */
+  compileSome(most: number): boolean;
 }
 
 /**
@@ -94,6 +96,10 @@ export class ClipValues implements BaseValues, CurveList {
     return this.store.curveAt(this, slot);
   }
 
+  compileSome(most: number): boolean {
+    return this.store.compileSome(this, most);
+  }
+
   value(slot: number, frame: number): number {
     const curve = this.curveAt(slot);
     return curve ? curveValue(curve, frame) : this.structure.rest.at(slot);
@@ -109,14 +115,30 @@ export class ClipValues implements BaseValues, CurveList {
 interface PlacedClip {
   readonly placement: CompiledPlacement;
   readonly add: boolean;
-  readonly curves: readonly { readonly slot: number; readonly curve: CompiledCurve }[];
+  readonly curves: readonly { readonly slot: number; readonly curve: AwaitedCurve }[];
+}
+
+/** A curve that is compiled when it is first asked for. */
+class AwaitedCurve {
+  private made: CompiledCurve | null = null;
+
+  constructor(
+    private readonly source: Curve,
+    private readonly rest: number,
+    private readonly context: CurveContext,
+  ) {}
+
+  get compiled(): CompiledCurve {
+    return (this.made ??= compileCurve(this.source, this.rest, this.context));
+  }
 }
 
 /** Clips laid over time, in list order, from the rest values (contract §6). */
 export class PlacedValues implements BaseValues {
   private readonly placed: readonly PlacedClip[];
   /** Of each slot: which placed clips have a curve for it, and which curve. */
-  private readonly bySlot = new Map<number, { readonly clip: PlacedClip; readonly curve: CompiledCurve }[]>();
+  private readonly bySlot = new Map<number, { readonly clip: PlacedClip; readonly curve: AwaitedCurve }[]>();
+  private readonly toCompile: AwaitedCurve[];
   private readonly at: Placed = { frame: 0, before: false, passes: 0, weight: 0, covered: false };
 
   constructor(
@@ -130,7 +152,7 @@ export class PlacedValues implements BaseValues {
       const curves = clip.curves.flatMap((curve) => {
         const slot = structure.slots.get(mappedChannel(placement.partMap, curve.channel));
         if (curve.muted || slot === undefined) return [];
-        return [{ slot, curve: compileCurve(curve, structure.rest.at(slot), context) }];
+        return [{ slot, curve: new AwaitedCurve(curve, structure.rest.at(slot), context) }];
       });
       return [
         { placement: new CompiledPlacement(placement, context), add: placement.mode === 'add', curves },
@@ -142,6 +164,12 @@ export class PlacedValues implements BaseValues {
         if (list) list.push({ clip, curve });
         else this.bySlot.set(slot, [{ clip, curve }]);
       }
+    this.toCompile = this.placed.flatMap(({ curves }) => curves.map(({ curve }) => curve));
+  }
+
+  compileSome(most: number): boolean {
+    for (const curve of this.toCompile.splice(-most)) void curve.compiled;
+    return this.toCompile.length === 0;
   }
 
   get channels(): readonly string[] {
@@ -190,11 +218,11 @@ export class PlacedValues implements BaseValues {
 }
 
 /** What a curve of a placed clip gives there, with what carry has added up. */
-function placedValue({ placement }: PlacedClip, curve: CompiledCurve, at: Placed): number {
+function placedValue({ placement }: PlacedClip, { compiled }: AwaitedCurve, at: Placed): number {
   const value = at.before
-    ? valueBefore((frame) => curveValue(curve, frame), at.frame)
-    : curveValue(curve, at.frame);
-  return at.passes !== 0 && placement.carries ? value + at.passes * gainOfPass(placement, curve) : value;
+    ? valueBefore((frame) => curveValue(compiled, frame), at.frame)
+    : curveValue(compiled, at.frame);
+  return at.passes !== 0 && placement.carries ? value + at.passes * gainOfPass(placement, compiled) : value;
 }
 
 function gainOfPass({ placement }: CompiledPlacement, curve: CompiledCurve): number {
@@ -202,10 +230,10 @@ function gainOfPass({ placement }: CompiledPlacement, curve: CompiledCurve): num
   return placement.speed < 0 ? -gain : gain;
 }
 
-function placedJet(clip: PlacedClip, curve: CompiledCurve, frame: number, at: Placed): Jet {
+function placedJet(clip: PlacedClip, curve: AwaitedCurve, frame: number, at: Placed): Jet {
   const time = clip.placement.timeJet(frame, at);
   const backward = signAfter([0, time[1], time[2], time[3]]) < 0;
   const value = placedValue(clip, curve, at);
-  const [, d1, d2, d3] = composeJet(curveJet(curve, at.frame, backward), time);
+  const [, d1, d2, d3] = composeJet(curveJet(curve.compiled, at.frame, backward), time);
   return [value, d1, d2, d3];
 }

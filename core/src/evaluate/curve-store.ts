@@ -16,10 +16,14 @@ const NO_CURVE = -1;
 /**
  * The compiled curves of a clip, by place and by slot. One store serves all states of the clip that grow out of each other: it is turned
  * to one of them at a time, and only what differs from the one before is compiled and looked up anew. So an edit copies nothing here.
+ * A curve is compiled when it is first asked for, all of them at the first frame.
  */
 export class CurveStore {
   private list: CurveList | null = null;
-  private readonly curves: CompiledCurve[] = [];
+  /** Those that are not compiled yet are null. */
+  private readonly curves: (CompiledCurve | null)[] = [];
+  /** The places of these. */
+  private readonly toCompile = new Set<number>();
   private slots = new Int32Array(0);
   private curveOfSlot = new Int32Array(0);
   private readonly flat = new FlatCurves();
@@ -28,13 +32,36 @@ export class CurveStore {
   curveAt(list: CurveList, slot: number): CompiledCurve | undefined {
     if (list !== this.list) this.turnTo(list);
     const place = this.curveOfSlot[slot];
-    return place === undefined || place === NO_CURVE ? undefined : this.curves[place];
+    return place === undefined || place === NO_CURVE ? undefined : this.compiled(list, place);
+  }
+
+  /** Compiles so many curves more at most; gives whether all are compiled then. */
+  compileSome(list: CurveList, most: number): boolean {
+    if (list !== this.list) this.turnTo(list);
+    let room = most;
+    for (const place of this.toCompile) {
+      if (room-- <= 0) return false;
+      this.compiled(list, place);
+    }
+    return true;
   }
 
   /** Writes the values of all curves to their slots, and to all other slots what they rest at. */
   run(list: CurveList, frame: number, channels: Float64Array): void {
-    if (list !== this.list) this.turnTo(list);
-    this.flat.run(this.curves, this.slots, list.structure.rest.flat, frame, channels);
+    this.compileSome(list, Infinity);
+    // All of them are compiled now.
+    const curves = this.curves as readonly CompiledCurve[];
+    this.flat.run(curves, this.slots, list.structure.rest.flat, frame, channels);
+  }
+
+  private compiled({ source, structure, context }: CurveList, place: number): CompiledCurve {
+    let compiled = this.curves[place];
+    if (!compiled) {
+      compiled = compileCurve(source[place]!, structure.rest.at(this.slots[place]!), context);
+      this.curves[place] = compiled;
+      this.toCompile.delete(place);
+    }
+    return compiled;
   }
 
   private turnTo(list: CurveList): void {
@@ -48,19 +75,23 @@ export class CurveStore {
       for (const i of changedPlaces(before.source, source)) this.lay(i, list);
       const { rest } = structure;
       if (!rest.growsOutOf(before.structure.rest) && !before.structure.rest.growsOutOf(rest))
-        for (let i = 0; i < common; i++) if (rest.at(this.slots[i]!) !== curves[i]!.rest) this.lay(i, list);
+        for (let i = 0; i < common; i++) {
+          const known = curves[i];
+          if (known && rest.at(this.slots[i]!) !== known.rest) this.lay(i, list);
+        }
     }
     for (let i = common; i < source.length; i++) this.lay(i, list);
     this.list = list;
   }
 
-  private lay(place: number, { source, structure, context }: CurveList): void {
+  private lay(place: number, { source, structure }: CurveList): void {
     const curve = source[place]!;
     const slot = structure.slots.get(curve.channel) ?? NO_CURVE;
     if (place < this.curves.length && this.slots[place] !== slot) this.takeOut(place);
     this.slots[place] = slot;
     this.curveOfSlot[slot] = place;
-    this.curves[place] = compileCurve(curve, structure.rest.at(slot), context);
+    this.curves[place] = null;
+    this.toCompile.add(place);
     this.flat.change(place);
   }
 
@@ -68,6 +99,7 @@ export class CurveStore {
     const slot = this.slots[place]!;
     if (this.curveOfSlot[slot] === place) this.curveOfSlot[slot] = NO_CURVE;
     this.slots[place] = NO_CURVE;
+    this.toCompile.delete(place);
     this.flat.change(place);
   }
 

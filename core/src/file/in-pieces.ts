@@ -1,6 +1,15 @@
-import type { Clip, Curve } from '../project';
-import { fillCurveAround, fillCurvePacked, fillDefaults, fillItem, fillKey, isBareKey } from './defaults';
-import type { Part, Project } from '../project';
+import type { Clip, Curve, Part, Project } from '../project';
+import {
+  fillCurveAround,
+  fillCurvePacked,
+  fillDefaults,
+  fillItem,
+  fillKey,
+  isBareKey,
+  isObject,
+} from './defaults';
+import { sizeProblems } from './limits';
+import { checkShape, fitsSchema } from './read';
 
 /**
  * A project's document in pieces, so that a page can take a project of any size over from a worker without one long task: `head`
@@ -19,34 +28,75 @@ const PARTS_A_PIECE = 400;
 
 type Fields = Readonly<Record<string, unknown>>;
 
-/** The pieces of a document in which `checkShape` finds nothing wrong, in order; each is cut when it is asked for. */
-export function documentPieces(document: Fields): readonly (() => DocumentPiece)[] {
+/** A piece of a document that is not cut yet. */
+export interface PieceToCut {
+  /** Whether the parts or curves in it are of the kind that belongs there; only then may it be cut. */
+  readonly hasRightShape: () => boolean;
+  readonly cut: () => DocumentPiece;
+}
+
+/**
+ * Whether a document is one of the right shape and no bigger than may be, but for its parts and curves. Where it is, and each of its
+ * pieces has the right shape, `checkShape` finds nothing wrong in it.
+ */
+export function hasRightHead(document: unknown): boolean {
+  return checkShape(headOf(document)).length === 0 && sizeProblems(document as Fields).length === 0;
+}
+
+/** The pieces of a document with the right head, in order. */
+export function documentPieces(document: Fields): readonly PieceToCut[] {
+  const head = headOf(document);
+  const pieces: PieceToCut[] = [
+    { hasRightShape: () => true, cut: () => ({ kind: 'head', text: JSON.stringify(head) }) },
+  ];
   const parts = listIn(document, 'parts');
-  const clips = listIn(document, 'clips') as readonly Fields[];
-  const head = {
-    ...document,
-    ...('parts' in document ? { parts: [] } : {}),
-    ...('clips' in document
-      ? { clips: clips.map((clip) => ('curves' in clip ? { ...clip, curves: [] } : clip)) }
-      : {}),
-  };
-  const pieces: (() => DocumentPiece)[] = [() => ({ kind: 'head', text: JSON.stringify(head) })];
-  for (let i = 0; i < parts.length; i += PARTS_A_PIECE)
-    pieces.push(() => ({ kind: 'parts', text: JSON.stringify(parts.slice(i, i + PARTS_A_PIECE)) }));
-  for (const [clip, fields] of clips.entries()) {
-    const curves = listIn(fields, 'curves') as readonly Fields[];
+  for (let i = 0; i < parts.length; i += PARTS_A_PIECE) {
+    const some = parts.slice(i, i + PARTS_A_PIECE);
+    pieces.push({
+      hasRightShape: () => fitsSchema({ ...EMPTY, parts: some }),
+      cut: () => ({ kind: 'parts', text: JSON.stringify(some) }),
+    });
+  }
+  for (const [clip, fields] of listIn(document, 'clips').entries()) {
+    const curves = listIn(fields, 'curves');
     let from = 0;
     let keys = 0;
     for (const [i, curve] of curves.entries()) {
       keys += listIn(curve, 'keys').length + 1;
       if (keys < KEYS_A_PIECE && i < curves.length - 1) continue;
       const some = curves.slice(from, i + 1);
-      pieces.push(() => ({ kind: 'curves', clip, ...withoutNumbers(some) }));
+      pieces.push({
+        hasRightShape: () => fitsSchema({ ...EMPTY, clips: [{ id: EMPTY.id, curves: some }] }),
+        cut: () => ({ kind: 'curves', clip, ...withoutNumbers(some as readonly Fields[]) }),
+      });
       from = i + 1;
       keys = 0;
     }
   }
   return pieces;
+}
+
+/** A project of nothing, to check entries of its lists in. */
+const EMPTY = {
+  format: 'kaizen',
+  version: 1,
+  id: 'empty',
+  name: '',
+  rate: { frames: 24, per: 1 },
+  range: { start: 0, end: 1 },
+};
+
+/** A document with its lists of parts and curves empty. */
+function headOf(document: unknown): unknown {
+  if (!isObject(document)) return document;
+  const { parts, clips } = document;
+  const withoutCurves = (clip: unknown) =>
+    isObject(clip) && Array.isArray(clip['curves']) ? { ...clip, curves: [] } : clip;
+  return {
+    ...document,
+    ...(Array.isArray(parts) && { parts: [] }),
+    ...(Array.isArray(clips) && { clips: clips.map(withoutCurves) }),
+  };
 }
 
 /**
@@ -101,8 +151,8 @@ function withNumbers(curves: readonly Fields[], numbers: Float64Array): readonly
   return curves.map(filled) as unknown as readonly Curve[];
 }
 
-function listIn(fields: Fields, name: string): readonly unknown[] {
-  const list = fields[name];
+function listIn(fields: unknown, name: string): readonly unknown[] {
+  const list = isObject(fields) ? fields[name] : null;
   return Array.isArray(list) ? (list as unknown[]) : [];
 }
 

@@ -129,7 +129,7 @@ describe('a document in pieces', () => {
     if (!whole.ok) throw new Error(said(document));
     const joiner = new ProjectJoiner();
     let pieces = 0;
-    for (const piece of documentPieces(document).map((cut) => cut())) {
+    for (const piece of documentPieces(document).map(({ cut }) => cut())) {
       joiner.take(piece);
       pieces++;
     }
@@ -141,7 +141,7 @@ describe('a document in pieces', () => {
   it('may have no parts and no clips at all', () => {
     const joiner = new ProjectJoiner();
     const { parts: _, clips: __, activeClip: ___, ...bare } = plain();
-    for (const cut of documentPieces(bare)) joiner.take(cut());
+    for (const { cut } of documentPieces(bare)) joiner.take(cut());
     const whole = readDocument(bare);
     expect(joiner.project).toEqual((whole as { value: Project }).value);
   });

@@ -75,27 +75,17 @@ export function sizeProblems(document: Fields): readonly Problem[] {
   if (interlocks > LIMITS.interlocks)
     problems.push(tooMany('/interlocks', interlocks, 'interlocks', LIMITS.interlocks));
   let keys = 0;
+  const countKeys = (take: Fields, at: () => string): void => {
+    keys += lengthOf(take['keys']);
+    const count = lengthOf(take['treatments']);
+    if (count > LIMITS.treatmentsACurve)
+      problems.push(tooMany(`${at()}/treatments`, count, 'treatments', LIMITS.treatmentsACurve, 'a curve'));
+    else for (const { weight } of listOf(take['treatments'])) keys += lengthOf(asFields(weight)['keys']);
+  };
   for (const [i, clip] of listOf(document['clips']).entries()) {
     for (const [j, curve] of listOf(clip['curves']).entries()) {
-      const at = `/clips/${i}/curves/${j}`;
-      for (const [place, take] of [
-        [at, curve],
-        [`${at}/otherTake`, asFields(curve['otherTake'])],
-      ] as const) {
-        keys += lengthOf(take['keys']);
-        const treatments = listOf(take['treatments']);
-        if (treatments.length > LIMITS.treatmentsACurve)
-          problems.push(
-            tooMany(
-              `${place}/treatments`,
-              treatments.length,
-              'treatments',
-              LIMITS.treatmentsACurve,
-              'a curve',
-            ),
-          );
-        else for (const { weight } of treatments) keys += lengthOf(asFields(weight)['keys']);
-      }
+      countKeys(curve, () => `/clips/${i}/curves/${j}`);
+      countKeys(asFields(curve['otherTake']), () => `/clips/${i}/curves/${j}/otherTake`);
     }
   }
   for (const { curve } of listOf(document['drivers'])) keys += lengthOf(asFields(curve)['keys']);
@@ -117,8 +107,9 @@ function shown(count: number): string {
 }
 
 function asFields(value: unknown): Fields {
-  return typeof value === 'object' && value !== null ? (value as Fields) : {};
+  return typeof value === 'object' && value !== null ? (value as Fields) : NOTHING;
 }
+const NOTHING: Fields = {};
 
 function listOf(value: unknown): readonly Fields[] {
   return Array.isArray(value) ? value.map(asFields) : [];

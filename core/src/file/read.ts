@@ -58,6 +58,11 @@ export function checkShape(document: unknown): readonly Problem[] {
   return validate(document) ? [] : schemaProblems(document, validate.errors ?? []);
 }
 
+/** Whether a document is what the schema describes. */
+export function fitsSchema(document: unknown): boolean {
+  return validate(document);
+}
+
 /** The second half, where the first found nothing: whether what it names is there, and its numbers go together. */
 export function checkReferences(document: unknown): readonly Problem[] {
   return referenceProblems(fillOutline(document as Fields) as unknown as Project);

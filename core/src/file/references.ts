@@ -182,8 +182,10 @@ function checkPart(
     }
     names.add(custom.name);
   });
+  const limits = Object.entries(part.limits);
+  if (limits.length === 0) return;
   const properties = new Set(partProperties(part).map((entry) => entry.property));
-  for (const [property, limit] of Object.entries(part.limits)) {
+  for (const [property, limit] of limits) {
     const pointer = at + jsonPointer('limits', property);
     if (!properties.has(property))
       report(pointer, `${part.id} has no channel "${property}"; limits must name a channel of the part`);

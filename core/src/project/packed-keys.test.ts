@@ -60,7 +60,7 @@ describe('keys that lie packed', () => {
         const read = readDocument(document);
         if (!read.ok) throw new Error(read.problems.map(({ message }) => message).join());
         const joiner = new ProjectJoiner();
-        for (const cut of documentPieces(document)) joiner.take(cut());
+        for (const { cut } of documentPieces(document)) joiner.take(cut());
         const [one, joined] = [read.value, joiner.project].map((project) => project.clips[0]!.curves[0]!) as [
           Curve,
           Curve,

@@ -219,9 +219,9 @@ export class BenchComponent {
     const { turns, stage, model, sounds, view } = this;
     const remove = this.registry.add(this.commands);
     turns.take(() => stage.program());
-    turns.take(() => stage.now());
     turns.take(() => model.rows());
     turns.take(() => model.plot());
+    stage.prepare();
     const leave = this.open.enter({
       takeSound: (name, bytes) => sounds.take(name, bytes),
       bringIntoSight: (parts) => view.bring(parts),

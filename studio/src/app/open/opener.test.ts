@@ -31,7 +31,7 @@ const hereReader: Pick<Reader, 'project' | 'model'> = {
     const read = await readWork.project(
       bytes,
       kind,
-      (piece) => joiner.take(piece),
+      (piece) => void joiner.take(piece),
       () => undefined,
     );
     return read.ok ? { ok: true, value: { project: joiner.project, bytes: read.bytes } } : read;

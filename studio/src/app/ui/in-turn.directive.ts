@@ -13,6 +13,7 @@ import {
   signal,
 } from '@angular/core';
 import { soon } from './soon';
+import { whenDrawn } from './when-drawn';
 
 /** Turns that are done within so many milliseconds are one task: each task more has the page drawn once more. */
 const TASK = 8;
@@ -78,20 +79,6 @@ export class Turns {
   private get mayGoOn(): boolean {
     return this.waiting.length > 0 || (this.drawn && this.last.length > 0);
   }
-}
-
-/**
- * Calls back once the page as it is now was on the screen for a frame, so that it answered once; where nothing is drawn, as in a tab
- * out of sight, soon.
- */
-function whenDrawn(run: () => void): void {
-  let done = false;
-  const once = () => {
-    if (!done) run();
-    done = true;
-  };
-  requestAnimationFrame(() => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(once))));
-  setTimeout(once, 250);
 }
 
 /** Whether a page is shown. One that is made ahead is not yet: what it makes in turn sleeps, and wakes in turn. */

@@ -19,6 +19,31 @@ async function read(document: Fields) {
 
 const good = () => JSON.parse(writeProject(chartProject())) as Fields;
 
+const curveOf = (document: Fields) => (document['clips'] as [{ curves: [Fields] }])[0].curves[0];
+/** Documents with something wrong in them, wherever that may be. */
+const spoilt: readonly ((document: Fields) => unknown)[] = [
+  () => null,
+  () => 5,
+  () => [],
+  () => ({}),
+  (document) => ({ ...document, version: 2 }),
+  (document) => ({ ...document, parts: {} }),
+  (document) => ({ ...document, parts: [null] }),
+  (document) => ({ ...document, parts: [7], clips: [{ curves: 'none' }], rate: null }),
+  (document) => ({ ...document, clips: null }),
+  (document) => ({ ...document, clips: [null, { id: 'main' }] }),
+  (document) => ({ ...document, clips: [{ id: 'main', curves: [null, []] }] }),
+  (document) => ({
+    ...document,
+    clips: [{ id: 'main', curves: [{ channel: 'wagon/translate.x', keys: 3 }] }],
+  }),
+  (document) => ({ ...document, assets: [{ id: 'a', uri: 7 }], poses: [{ picture: 4 }] }),
+  (document) => (Object.assign(curveOf(document), { keys: [{ frame: 'soon', value: 0 }] }), document),
+  (document) => (Object.assign(curveOf(document), { muted: 'yes' }), document),
+  (document) => (Object.assign(curveOf(document), { treatments: new Array(65).fill({}) }), document),
+  (document) => ({ ...document, activeClip: 'nowhere' }),
+];
+
 describe('reading a project in a worker', () => {
   it('tells pieces that make the very project of the file', async () => {
     const { result, told, shares } = await read(good());
@@ -37,7 +62,20 @@ describe('reading a project in a worker', () => {
 
   it('tells nothing of what has another shape', async () => {
     const { result, told } = await read({ ...good(), parts: [{ id: 'a', name: 'A', kind: 'grouping' }] });
-    expect(told).toEqual([]);
+    expect(told.map(({ kind }) => kind)).toEqual(['head']);
     expect(result).toMatchObject({ ok: false, problems: [{ pointer: '/parts/0/kind' }] });
+    const noRate = await read({ ...good(), rate: 24 });
+    expect(noRate.told).toEqual([]);
+    expect(noRate.result).toMatchObject({ ok: false, problems: [{ pointer: '/rate' }] });
+  });
+
+  it('says of any text what reading it whole says', async () => {
+    for (const spoil of spoilt) {
+      const document = spoil(good());
+      const whole = readDocument(document);
+      const { result } = await read(document as Fields);
+      if (whole.ok) throw new Error('it was to be wrong');
+      expect(result).toEqual({ ok: false, problems: whole.problems });
+    }
   });
 });

@@ -5,11 +5,14 @@ import {
   checkReferences,
   checkShape,
   documentPieces,
+  hasRightHead,
   isBringProblem,
   parseDocument,
   stripDefaults,
   unpackKaizenZip,
   type AssetBytes,
+  type DocumentPiece,
+  type PieceToCut,
   type Problem,
 } from '@kaizen/core';
 import type { ModelRead, ProjectRead, ReadApi } from './read-api';
@@ -23,13 +26,18 @@ export const readWork: ReadApi = {
     if (!read.ok) return read;
     const pieces = documentPieces(read.document);
     // The page takes the pieces over while the rest is checked here.
-    const taken = pieces.map(async (cut, i) => {
-      const each = cut();
+    const told: Promise<void>[] = [];
+    const tell = async (each: DocumentPiece, i: number) => {
       await piece('numbers' in each ? transfer(each, [each.numbers.buffer]) : each);
       if (i % PIECES_A_STEP === 0) void progress(HALF_WAY + (1 - HALF_WAY) * ((i + 1) / pieces.length));
+    };
+    const fit = pieces.every((each, i) => {
+      const right = read.fits(each);
+      if (right) told.push(tell(each.cut(), i));
+      return right;
     });
-    const problems = read.check();
-    await Promise.all(taken);
+    const problems = read.problems(fit);
+    await Promise.all(told);
     if (problems.length > 0) return { ok: false, problems };
     return transfer({ ok: true, bytes: read.bytes }, buffersOf(read.bytes));
   },
@@ -52,35 +60,54 @@ export const readWork: ReadApi = {
   },
 };
 
-/** Reading and checking is about as much work as taking over what was read. */
+/** Reading is about as much work as checking and taking over what was read. */
 const HALF_WAY = 0.5;
 /** The bar moves on once in so many pieces: each time the page draws it. */
 const PIECES_A_STEP = 4;
 
-/** A document of the right shape; `check` finds what else may be wrong in it. */
-type Shaped =
+/** A document with the right head. */
+type WithHead =
   | {
       readonly ok: true;
       readonly document: Fields;
       readonly bytes: AssetBytes;
-      readonly check: () => readonly Problem[];
+      /** Whether a piece of it has the right shape. */
+      readonly fits: (piece: PieceToCut) => boolean;
+      /** What is wrong in it, where all of its pieces fit or one does not. */
+      readonly problems: (fit: boolean) => readonly Problem[];
     }
   | { readonly ok: false; readonly problems: readonly Problem[] };
 
-function fromText(text: string): Shaped {
+function fromText(text: string): WithHead {
   const parsed = parseDocument(text);
   if (!parsed.ok) return parsed;
-  const problems = checkShape(parsed.value);
-  if (problems.length > 0) return { ok: false, problems };
-  const { project: document, bytes } = assetsBeside(parsed.value as Fields);
-  return { ok: true, document, bytes, check: () => checkReferences(parsed.value) };
+  const { value } = parsed;
+  if (!hasRightHead(value)) return { ok: false, problems: checkShape(value) };
+  return {
+    ok: true,
+    ...beside(value as Fields),
+    fits: (piece) => piece.hasRightShape(),
+    problems: (fit) => (fit ? checkReferences(value) : checkShape(value)),
+  };
 }
 
-function fromZip(bytes: Uint8Array): Shaped {
+function fromZip(bytes: Uint8Array): WithHead {
   const read = unpackKaizenZip(bytes);
   if (!read.ok) return read;
   const { project, bytes: own } = read.value;
-  return { ok: true, document: stripDefaults(project as unknown as Fields), bytes: own, check: () => [] };
+  return {
+    ok: true,
+    document: stripDefaults(project as unknown as Fields),
+    bytes: own,
+    fits: () => true,
+    problems: () => [],
+  };
+}
+
+/** A document that names its models and sounds only, and their bytes. */
+function beside(whole: Fields): { readonly document: Fields; readonly bytes: AssetBytes } {
+  const { project: document, bytes } = assetsBeside(whole);
+  return { document, bytes };
 }
 
 /** What of some bytes can go to the page without a copy: each buffer once, where nothing else lies in it. */

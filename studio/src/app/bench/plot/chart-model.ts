@@ -182,15 +182,15 @@ export class ChartModel {
 
   /** In Rates the numbers at the playhead, where no more than two channels are drawn. */
   readonly tags = computed(() => {
-    const now = this.stage.now();
+    const program = this.stage.program();
     const { density } = this.bench();
-    if (!now || density !== 'rates' || this.plotted().length > MOST_TAGGED) return [];
+    if (!program || density !== 'rates' || this.plotted().length > MOST_TAGGED) return [];
     const frame = this.stage.frame();
     return this.plot().strips.flatMap((strip) =>
       strip.channels.flatMap((channel) => {
-        const slot = now.program.structure.slots.get(channel);
+        const slot = program.structure.slots.get(channel);
         if (slot === undefined) return [];
-        const value = now.program.channelRates(slot, frame)[strip.order];
+        const value = program.channelRates(slot, frame)[strip.order];
         return [{ strip, value, text: shownNumber(value, decimalsOf(strip.unit)) }];
       }),
     );

@@ -1,4 +1,5 @@
-import { eachKey, firstAtOrAfter, firstWhere, type Curve, type Key } from '@kaizen/core';
+import { firstAtOrAfter, firstWhere, type Curve, type Key } from '@kaizen/core';
+import { FrameCounts } from './frame-counts';
 import type { Ink } from './ink';
 import { ROW, xOf, type Plot } from './plot';
 
@@ -89,7 +90,7 @@ function pegColumns(plot: Plot, curves: readonly Curve[]): Float64Array {
 /** The frames on which any of some curves has a key, each once, rising; and how many curves have one there. */
 interface FrameUnion {
   curves: readonly Curve[];
-  readonly counts: Map<number, number>;
+  readonly counts: FrameCounts;
   frames: Float64Array;
 }
 const unions = new Map<string, FrameUnion>();
@@ -104,7 +105,7 @@ function framesOf(curves: readonly Curve[]): Float64Array {
     union.curves.length !== curves.length ||
     union.curves.some((c, i) => c.channel !== curves[i]!.channel)
   ) {
-    union = { curves: [], counts: new Map(), frames: new Float64Array(0) };
+    union = { curves: [], counts: new FrameCounts(), frames: new Float64Array(0) };
     if (unions.size >= MOST_UNIONS) unions.delete(unions.keys().next().value!);
     unions.set(key, union);
   }
@@ -112,20 +113,13 @@ function framesOf(curves: readonly Curve[]): Float64Array {
   for (let i = 0; i < curves.length; i++) {
     const [was, is] = [union.curves[i], curves[i]!];
     if (was === is || (was && was.keys === is.keys)) continue;
-    const { counts } = union;
-    if (was) eachKey(was, (frame) => count(counts, frame, -1));
-    eachKey(is, (frame) => count(counts, frame, 1));
+    if (was) union.counts.add(was, -1);
+    union.counts.add(is, 1);
     changed = true;
   }
   union.curves = curves;
-  if (changed) union.frames = Float64Array.from(union.counts.keys()).sort();
+  if (changed) union.frames = union.counts.frames();
   return union.frames;
-}
-
-function count(counts: Map<number, number>, frame: number, by: number): void {
-  const sum = (counts.get(frame) ?? 0) + by;
-  if (sum > 0) counts.set(frame, sum);
-  else counts.delete(frame);
 }
 
 /** The place of the first key at or after a frame. */

@@ -12,8 +12,12 @@ import {
 } from '@kaizen/core';
 import type { LooseEdit } from '../../state/document';
 import { Studio } from '../../state/studio';
+import { Turns } from '../../ui/in-turn.directive';
 import { Proposals } from './proposals';
 import { advance, type Playing, type Span } from './playback';
+
+/** About a millisecond's work. */
+const CURVES_A_TURN = 25;
 
 /** A frame evaluated: the program it came from, its output, and which frame. */
 export interface Evaluated {
@@ -30,6 +34,7 @@ export interface Evaluated {
 export class Stage {
   private readonly studio = inject(Studio);
   private readonly proposals = inject(Proposals);
+  private readonly turns = inject(Turns);
   readonly frame = signal(0);
   readonly playing = signal(false);
   /** Values held by a grip or field that is being dragged, at the playhead. */
@@ -74,6 +79,8 @@ export class Stage {
     return held.on && project ? heldFrame(project, frame, held.released) : frame;
   });
   private output: FrameOutput | undefined;
+  /** Whether the curves are compiled, so that a frame is evaluated at once. */
+  private readonly prepared = signal(true);
 
   /** The frame on show, evaluated. The output is one object, filled anew each time. */
   readonly now = computed<Evaluated | null>(() => {
@@ -98,11 +105,27 @@ export class Stage {
     });
   }
 
+  /**
+   * Compiles the curves and evaluates the frame once all else is shown, some curves a turn: with thousands that takes longer than
+   * showing them.
+   */
+  prepare(): void {
+    const count = this.shown()?.clips.reduce((sum, { curves }) => sum + curves.length, 0) ?? 0;
+    this.prepared.set(false);
+    for (let i = 0; i < count; i += CURVES_A_TURN)
+      this.turns.take(() => void this.program()?.compileSome(CURVES_A_TURN), true);
+    this.turns.take(() => this.now(), true);
+    this.turns.take(() => this.prepared.set(true), true);
+  }
+
   /** A channel's value on show, or null where there is no such channel. */
   valueOf(channel: string): number | null {
-    const now = this.now();
-    const slot = now?.program.structure.slots.get(channel);
-    return now && slot !== undefined ? now.out.channels[slot]! : null;
+    const program = this.program();
+    const slot = program?.structure.slots.get(channel);
+    if (!program || slot === undefined) return null;
+    // Until the curves are compiled, of all of them only those that are asked for.
+    const alone = !this.prepared() && this.instead().size === 0;
+    return alone ? program.channelValue(slot, this.posedFrame()) : this.now()!.out.channels[slot]!;
   }
 
   /** What plays: the shot's range, or from the first key to the last. */

@@ -1,3 +1,4 @@
+import { whenDrawn } from '../../../ui/when-drawn';
 import { whenIdle } from '../../../ui/when-idle';
 import { CrowdGrid, crowdPixels, type CrowdCurve, type CrowdWindow } from './crowd-grid';
 
@@ -112,7 +113,7 @@ export class CrowdPicture {
   private schedule(): void {
     if (this.scheduled) return;
     this.scheduled = true;
-    whenIdle(() => {
+    const grow = () => {
       this.scheduled = false;
       this.takeFresh();
       this.grow(SLICE);
@@ -123,7 +124,10 @@ export class CrowdPicture {
         this.onGrown();
       }
       if (!this.whole) this.schedule();
-    }, REFRESH);
+    };
+    // What stands around the first picture is seen before that begins to grow.
+    if (this.fresh && this.first) whenDrawn(() => whenIdle(grow, REFRESH));
+    else whenIdle(grow, REFRESH);
   }
 
   private grow(milliseconds: number): void {
