@@ -12,6 +12,7 @@ import { MadeAhead } from './open/made-ahead';
 import { Opener } from './open/opener';
 import { Studio } from './state/studio';
 import { whenIdle } from './ui/when-idle';
+import { rehearseReading } from './workers/read.client';
 
 /** Milliseconds that Projects is left alone before the page uses the time: who knows where to go has gone by then. */
 const PAUSE = 1000;
@@ -60,7 +61,11 @@ export class BenchAheadComponent {
     if (this.ahead.has) return;
     // What is missing is told when the Bench's page asks for it.
     const bench = await import('./bench/bench.component').catch(() => null);
-    if (bench && this.isWanted && !this.ahead.has)
-      this.ahead.put(this.place.createComponent(bench.BenchComponent));
+    if (!bench || !this.isWanted || this.ahead.has) return;
+    this.ahead.put(this.place.createComponent(bench.BenchComponent));
+    whenIdle(() => {
+      // Where a worker fails now, that is told when it is needed.
+      if (this.waits() && !this.opener.reads()) rehearseReading().catch(() => undefined);
+    });
   }
 }

@@ -8,23 +8,30 @@ export interface WorkerRun<T> {
   readonly cancel: () => void;
 }
 
-const spare = new Spare(() => new Worker(new URL('./work.worker', import.meta.url), { type: 'module' }));
+/** A worker with the way to ask it, which is one as long as it lives: given up, it takes the worker's ears with it. */
+const spare = new Spare(() => {
+  const worker = new Worker(new URL('./work.worker', import.meta.url), { type: 'module' });
+  return { worker, api: wrap<WorkApi>(worker) };
+});
 
 /** Opens a worker ahead of its use. */
 export function prepareWorker(): void {
   spare.prepare();
 }
 
+/** Runs something in the worker that waits, if one does; it goes on waiting. */
+export async function rehearseInWorker(work: (api: Remote<WorkApi>) => Promise<unknown>): Promise<void> {
+  if (spare.idle) await work(spare.idle.api);
+}
+
 /** Runs something in a worker and ends the worker with it. One that breaks rejects with its message. */
 export function runInWorker<T>(work: (api: Remote<WorkApi>) => Promise<T>): WorkerRun<T> {
-  const worker = spare.take();
+  const { worker, api } = spare.take();
   let stop: (nothing: null) => void = () => undefined;
   const cancelled = new Promise<null>((resolve) => (stop = resolve));
   const failed = new Promise<never>((_, reject) => {
     worker.onerror = (event) => reject(new Error(event.message || 'the worker stopped'));
   });
-  const result = Promise.race([work(wrap<WorkApi>(worker)), failed, cancelled]).finally(() =>
-    worker.terminate(),
-  );
+  const result = Promise.race([work(api), failed, cancelled]).finally(() => worker.terminate());
   return { result, cancel: () => stop(null) };
 }

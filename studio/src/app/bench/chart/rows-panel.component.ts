@@ -67,7 +67,7 @@ export class RowsPanelComponent {
   readonly reached = signal('');
   private readonly reachedIndex = computed(() => {
     const reached = this.reached();
-    return this.model.rows().findIndex((row) => row.kind + row.id === reached);
+    return reached === '' ? -1 : this.model.rows().findIndex((row) => row.kind + row.id === reached);
   });
   /** The one row that Tab comes to: where the keyboard was last, or, where that is out of sight, the first in sight. */
   readonly stop = computed(() => {

@@ -172,7 +172,8 @@ export class ViewComponent implements AfterViewInit {
     observer.observe(element);
     this.destroyed.onDestroy(() => observer.disconnect());
     this.resize(element);
-    this.ready.set(true);
+    // What it shows is taken in a task of its own.
+    turns.take(() => this.ready.set(true));
   }
 
   private resize(element: HTMLElement): void {

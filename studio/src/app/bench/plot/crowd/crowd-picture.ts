@@ -8,9 +8,11 @@ export interface CrowdMember {
   readonly curve: () => CrowdCurve;
 }
 
-/** The members of a crowd by channel, found when they are first looked at; another object whenever one of them may be another. */
+/** A crowd, whose members are found when they are looked at; another object whenever one of them may be another. */
 export interface Crowd {
-  readonly members: () => ReadonlyMap<string, CrowdMember>;
+  readonly channels: readonly string[];
+  /** The curve of a channel; undefined where it has none. */
+  readonly member: (channel: string) => CrowdMember | undefined;
 }
 
 /** A picture of a crowd and where in time and value it lies. */
@@ -30,12 +32,12 @@ const REFRESH = 120;
  */
 export class CrowdPicture {
   private grid: CrowdGrid | null = null;
-  private members = new Map<string, object>();
+  private readonly members = new Map<string, object>();
   private asked: Crowd | null = null;
-  /** The members of a crowd that is begun anew, not looked at yet: with thousands that takes longer than drawing all else. */
-  private fresh: Crowd | null = null;
+  /** A crowd that is begun anew, and how many of its channels were looked at: with thousands that takes longer than drawing all else. */
+  private fresh: { readonly crowd: Crowd; next: number } | null = null;
   private waiting: { readonly channel: string; readonly member: CrowdMember }[] = [];
-  private within = new Map<string, CrowdCurve>();
+  private readonly within = new Map<string, CrowdCurve>();
   private image: CrowdImage | null = null;
   private color: readonly [number, number, number] = [0, 0, 0];
   private scheduled = false;
@@ -59,8 +61,8 @@ export class CrowdPicture {
     const recolored = color.some((part, i) => part !== this.color[i]);
     this.color = color;
     if (!this.grid || !sameWindow(this.grid.window, window)) this.begin(window, crowd);
-    else if (crowd !== this.asked && this.fresh) this.fresh = crowd;
-    else if (crowd !== this.asked) this.change(crowd.members());
+    else if (crowd !== this.asked && this.fresh) this.begin(window, crowd);
+    else if (crowd !== this.asked) this.change(crowd);
     this.asked = crowd;
     if (!this.whole) this.schedule();
     else if (recolored) this.refresh();
@@ -69,25 +71,37 @@ export class CrowdPicture {
   private begin(window: CrowdWindow, crowd: Crowd): void {
     this.grid = new CrowdGrid(window);
     this.within.clear();
-    this.fresh = crowd;
+    this.members.clear();
+    this.waiting = [];
+    this.fresh = { crowd, next: 0 };
     this.shownAt = performance.now();
     this.first = this.image === null;
   }
 
-  private takeFresh(): void {
-    const members = this.fresh?.members();
-    if (!members) return;
-    this.fresh = null;
-    this.members = new Map();
-    this.waiting = [];
-    for (const [channel, member] of members) {
-      this.members.set(channel, member.source);
-      this.waiting.push({ channel, member });
+  /** Looks at one more channel of a crowd that is begun anew. */
+  private lookFurther(fresh: { readonly crowd: Crowd; next: number }): void {
+    const { channels, member: memberOf } = fresh.crowd;
+    const channel = channels[fresh.next++];
+    if (channel === undefined) {
+      this.fresh = null;
+      return;
     }
+    const member = memberOf(channel);
+    if (member) this.await(channel, member);
   }
 
-  private change(members: ReadonlyMap<string, CrowdMember>): void {
+  private await(channel: string, member: CrowdMember): void {
+    this.members.set(channel, member.source);
+    this.waiting.push({ channel, member });
+  }
+
+  private change({ channels, member: memberOf }: Crowd): void {
     const { grid } = this;
+    const members = new Map<string, CrowdMember>();
+    for (const channel of channels) {
+      const member = memberOf(channel);
+      if (member) members.set(channel, member);
+    }
     let changed = false;
     for (const [channel, source] of this.members) {
       if (members.get(channel)?.source === source) continue;
@@ -100,8 +114,7 @@ export class CrowdPicture {
     }
     for (const [channel, member] of members) {
       if (this.members.has(channel)) continue;
-      this.members.set(channel, member.source);
-      this.waiting.push({ channel, member });
+      this.await(channel, member);
       changed = true;
     }
     if (changed) {
@@ -115,7 +128,6 @@ export class CrowdPicture {
     this.scheduled = true;
     const grow = () => {
       this.scheduled = false;
-      this.takeFresh();
       this.grow(SLICE);
       const now = performance.now();
       if (this.whole || (this.first && now - this.shownAt > REFRESH)) {
@@ -126,17 +138,19 @@ export class CrowdPicture {
       if (!this.whole) this.schedule();
     };
     // What stands around the first picture is seen before that begins to grow.
-    if (this.fresh && this.first) whenDrawn(() => whenIdle(grow, REFRESH));
+    if (this.fresh?.next === 0 && this.first) whenDrawn(() => whenIdle(grow, REFRESH));
     else whenIdle(grow, REFRESH);
   }
 
   private grow(milliseconds: number): void {
     const end = performance.now() + milliseconds;
-    while (this.waiting.length > 0 && performance.now() < end) {
-      const { channel, member } = this.waiting.pop()!;
-      const curve = member.curve();
-      this.grid!.add(curve, 1);
-      this.within.set(channel, curve);
+    while (!this.whole && performance.now() < end) {
+      const next = this.waiting.pop();
+      if (next) {
+        const curve = next.member.curve();
+        this.grid!.add(curve, 1);
+        this.within.set(next.channel, curve);
+      } else if (this.fresh) this.lookFurther(this.fresh);
     }
   }
 

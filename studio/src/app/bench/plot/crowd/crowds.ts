@@ -62,20 +62,14 @@ export class Crowds {
   private crowdOf(program: Program, channels: readonly string[]): Crowd {
     const known = this.crowds.get(channels);
     if (known?.program === program) return known;
-    let members: ReadonlyMap<string, CrowdMember> | null = null;
-    const crowd = { program, members: () => (members ??= membersOf(program, channels)) };
+    const member = (channel: string) => {
+      const slot = program.structure.slots.get(channel);
+      return slot === undefined ? undefined : memberOf(program, slot);
+    };
+    const crowd = { program, channels, member };
     this.crowds.set(channels, crowd);
     return crowd;
   }
-}
-
-function membersOf(program: Program, channels: readonly string[]): ReadonlyMap<string, CrowdMember> {
-  const members = new Map<string, CrowdMember>();
-  for (const channel of channels) {
-    const slot = program.structure.slots.get(channel);
-    if (slot !== undefined) members.set(channel, memberOf(program, slot));
-  }
-  return members;
 }
 
 const membersByCurve = new WeakMap<CompiledCurve, CrowdMember>();
