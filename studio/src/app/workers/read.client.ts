@@ -24,7 +24,14 @@ export async function rehearseReading(): Promise<void> {
   const joiner = new ProjectJoiner();
   const piece = (each: DocumentPiece) => joiner.take(each);
   const bytes = new TextEncoder().encode(rehearsalProject());
-  await rehearseInWorker((api) => api.project(bytes, 'json', proxy(piece), proxy(() => undefined)));
+  await rehearseInWorker((api) =>
+    api.project(
+      bytes,
+      'json',
+      proxy(piece),
+      proxy(() => undefined),
+    ),
+  );
 }
 
 /** Reads a model in a worker, and hashes it in another where its bytes are kept as they are. */
