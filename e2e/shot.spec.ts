@@ -156,6 +156,7 @@ test('a number of its own with range and unit, keyed by its slider', async ({ pa
   await bench.settled();
   await form.getByRole('textbox', { name: 'Greatest' }).fill('6');
   await page.keyboard.press('Enter');
+  await bench.settled();
   await form.getByRole('slider', { name: 'pressure' }).fill('4.5');
   await form.getByRole('slider', { name: 'pressure' }).blur();
   await page.keyboard.press('Shift+d');

@@ -37,7 +37,7 @@ process.on('exit', () => server.kill());
 
 /** A browser as a group of processes, so that all of it dies at once. */
 async function start(profile) {
-  const child = spawn(findChromium(), [...FLAGS, `--user-data-dir=${profile}`, 'about:blank'], {
+  const child = spawn(findChromium({ withWindows: true }), [...FLAGS, `--user-data-dir=${profile}`, 'about:blank'], {
     detached: true,
     stdio: 'ignore',
   });

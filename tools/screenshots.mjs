@@ -21,7 +21,7 @@ const address = await new Promise((resolve) => {
 if (!address) stop('The server did not start; run npm run build first.');
 
 const browser = await chromium.launch({
-  executablePath: findChromium(),
+  executablePath: findChromium({ withWindows: true }),
   chromiumSandbox: false,
   args: [
     '--disable-gpu',
