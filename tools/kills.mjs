@@ -37,10 +37,14 @@ process.on('exit', () => server.kill());
 
 /** A browser as a group of processes, so that all of it dies at once. */
 async function start(profile) {
-  const child = spawn(findChromium({ withWindows: true }), [...FLAGS, `--user-data-dir=${profile}`, 'about:blank'], {
-    detached: true,
-    stdio: 'ignore',
-  });
+  const child = spawn(
+    findChromium({ withWindows: true }),
+    [...FLAGS, `--user-data-dir=${profile}`, 'about:blank'],
+    {
+      detached: true,
+      stdio: 'ignore',
+    },
+  );
   const address = join(profile, 'DevToolsActivePort');
   for (let tries = 0; tries < 200; tries++) {
     try {
