@@ -24,8 +24,8 @@ export interface BaseValues {
   run(frame: number, channels: Float64Array): void;
   value(slot: number, frame: number): number;
   jet(slot: number, frame: number): Jet;
-  /** Compiles so many of their curves more at most; gives whether all are compiled then. */
-  compileSome(most: number): boolean;
+  /** Compiles so many of their curves more at most. */
+  compileSome(most: number): void;
 }
 
 /**
@@ -96,8 +96,8 @@ export class ClipValues implements BaseValues, CurveList {
     return this.store.curveAt(this, slot);
   }
 
-  compileSome(most: number): boolean {
-    return this.store.compileSome(this, most);
+  compileSome(most: number): void {
+    this.store.compileSome(this, most);
   }
 
   value(slot: number, frame: number): number {
@@ -167,9 +167,8 @@ export class PlacedValues implements BaseValues {
     this.toCompile = this.placed.flatMap(({ curves }) => curves.map(({ curve }) => curve));
   }
 
-  compileSome(most: number): boolean {
+  compileSome(most: number): void {
     for (const curve of this.toCompile.splice(-most)) void curve.compiled;
-    return this.toCompile.length === 0;
   }
 
   get channels(): readonly string[] {

@@ -69,11 +69,4 @@ describe('curves compiled some at a time', () => {
       }),
     );
   });
-
-  it('are said to be all compiled once they are', () => {
-    const program = programOf(testProject({ clips: [CLIP], activeClip: 'main', arrangement: [PLACED] }));
-    expect([2, 2, 2].map((count) => program.compileSome(count))).toEqual([false, false, true]);
-    program.run(3, program.createOutput());
-    expect(program.compileSome(1)).toBe(true);
-  });
 });

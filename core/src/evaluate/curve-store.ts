@@ -35,15 +35,14 @@ export class CurveStore {
     return place === undefined || place === NO_CURVE ? undefined : this.compiled(list, place);
   }
 
-  /** Compiles so many curves more at most; gives whether all are compiled then. */
-  compileSome(list: CurveList, most: number): boolean {
+  /** Compiles so many curves more at most. */
+  compileSome(list: CurveList, most: number): void {
     if (list !== this.list) this.turnTo(list);
     let room = most;
     for (const place of this.toCompile) {
-      if (room-- <= 0) return false;
+      if (room-- <= 0) return;
       this.compiled(list, place);
     }
-    return true;
   }
 
   /** Writes the values of all curves to their slots, and to all other slots what they rest at. */

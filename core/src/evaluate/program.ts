@@ -42,10 +42,10 @@ export interface Program {
   /** The compiled curve of a channel in the clip that is worked on, or undefined where it has none. */
   curveAt(slot: number): CompiledCurve | undefined;
   /**
-   * Compiles so many curves more at most; gives whether all are compiled then. What is not compiled yet is compiled when it
+   * Compiles so many curves more at most. What is not compiled yet is compiled when it
    * is first asked for, all of it by `run`: a big project is shown before.
    */
-  compileSome(most: number): boolean;
+  compileSome(most: number): void;
   /** One part's world matrix at any frame, by the part's place in the file; column-major into `out`. Runs only what it reads. */
   worldMatrix(part: number, frame: number, out: Float64Array): void;
 }
@@ -219,9 +219,9 @@ class GraphProgram implements Program, JetFrames {
     return this.clip.curveAt(slot);
   }
 
-  compileSome(most: number): boolean {
-    const clip = this.clip.compileSome(most);
-    return (this.base === this.clip || this.base.compileSome(most)) && clip;
+  compileSome(most: number): void {
+    this.clip.compileSome(most);
+    if (this.base !== this.clip) this.base.compileSome(most);
   }
 
   isDriven(slot: number): boolean {

@@ -113,7 +113,7 @@ export class Stage {
     const count = this.shown()?.clips.reduce((sum, { curves }) => sum + curves.length, 0) ?? 0;
     this.prepared.set(false);
     for (let i = 0; i < count; i += CURVES_A_TURN)
-      this.turns.take(() => void this.program()?.compileSome(CURVES_A_TURN), true);
+      this.turns.take(() => this.program()?.compileSome(CURVES_A_TURN), true);
     this.turns.take(() => this.now(), true);
     this.turns.take(() => this.prepared.set(true), true);
   }

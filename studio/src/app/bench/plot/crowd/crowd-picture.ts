@@ -87,10 +87,10 @@ export class CrowdPicture {
       return;
     }
     const member = memberOf(channel);
-    if (member) this.await(channel, member);
+    if (member) this.lineUp(channel, member);
   }
 
-  private await(channel: string, member: CrowdMember): void {
+  private lineUp(channel: string, member: CrowdMember): void {
     this.members.set(channel, member.source);
     this.waiting.push({ channel, member });
   }
@@ -114,7 +114,7 @@ export class CrowdPicture {
     }
     for (const [channel, member] of members) {
       if (this.members.has(channel)) continue;
-      this.await(channel, member);
+      this.lineUp(channel, member);
       changed = true;
     }
     if (changed) {
