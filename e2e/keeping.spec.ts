@@ -6,6 +6,8 @@ import type { Page } from '@playwright/test';
 import { Bench, drop, pathOf, readJson } from './pages';
 import { expect, test } from './test';
 
+test.use({ ownPage: true });
+
 const TURN = 'wheel/rotate.y';
 
 test('a tab killed in mid-edit loses at most the last second', async ({ page, context }) => {

@@ -265,46 +265,50 @@ test('a pose copied from frame 10 to 50, mirrored; the shelf keeps one', async (
   });
 });
 
-test('nothing is lost when the tab is killed while an edit of time is shown, or Stakes are set', async ({
-  page,
-  context,
-}) => {
-  const bench = await Bench.openSample(page, 'Skip');
-  const url = page.url();
-  await bench.row(RUN).getByText('place').click();
-  await bench.goTo(100);
-  await tab(page, 'Time');
-  const kinds: readonly ((at: Page) => Promise<void>)[] = [
-    (at) => at.getByRole('button', { name: 'Push after' }).hover(),
-    (at) => at.keyboard.press('r'),
-    async (at) => {
-      await at.keyboard.press('Shift+t');
-      await new Bench(at).goTo(200);
-      await at.keyboard.press('Shift+t');
-      await new Bench(at).type('Stake of f 200 goes to', '230');
-    },
-  ];
-  let at = page;
-  for (const kind of kinds) {
-    const now = new Bench(at);
-    await press(at, 'Hold still');
-    await now.goTo(100);
-    await at.keyboard.press('Control+z');
-    await now.type('Frames to move by', '30');
-    await press(at, 'Open gap');
-    await at.mouse.move(500, 300);
-    const file = readJson(await now.save());
-    await now.kept();
-    await kind(at);
-    await at.evaluate(() => new Promise((later) => setTimeout(later, 1000)));
-    const devtools = await context.newCDPSession(at);
-    void devtools.send('Page.crash').catch(() => undefined);
-    await at.waitForEvent('crash');
-    at = await context.newPage();
-    await at.goto(url);
-    const back = new Bench(at);
-    await back.ready();
-    expect(readJson(await back.save())).toEqual(file);
-    if ((await at.getByRole('button', { name: 'Discard' }).count()) > 0) await press(at, 'Discard');
-  }
+test.describe('killed tabs', () => {
+  test.use({ ownPage: true });
+
+  test('nothing is lost when the tab is killed while an edit of time is shown, or Stakes are set', async ({
+    page,
+    context,
+  }) => {
+    const bench = await Bench.openSample(page, 'Skip');
+    const url = page.url();
+    await bench.row(RUN).getByText('place').click();
+    await bench.goTo(100);
+    await tab(page, 'Time');
+    const kinds: readonly ((at: Page) => Promise<void>)[] = [
+      (at) => at.getByRole('button', { name: 'Push after' }).hover(),
+      (at) => at.keyboard.press('r'),
+      async (at) => {
+        await at.keyboard.press('Shift+t');
+        await new Bench(at).goTo(200);
+        await at.keyboard.press('Shift+t');
+        await new Bench(at).type('Stake of f 200 goes to', '230');
+      },
+    ];
+    let at = page;
+    for (const kind of kinds) {
+      const now = new Bench(at);
+      await press(at, 'Hold still');
+      await now.goTo(100);
+      await at.keyboard.press('Control+z');
+      await now.type('Frames to move by', '30');
+      await press(at, 'Open gap');
+      await at.mouse.move(500, 300);
+      const file = readJson(await now.save());
+      await now.kept();
+      await kind(at);
+      await at.evaluate(() => new Promise((later) => setTimeout(later, 1000)));
+      const devtools = await context.newCDPSession(at);
+      void devtools.send('Page.crash').catch(() => undefined);
+      await at.waitForEvent('crash');
+      at = await context.newPage();
+      await at.goto(url);
+      const back = new Bench(at);
+      await back.ready();
+      expect(readJson(await back.save())).toEqual(file);
+      if ((await at.getByRole('button', { name: 'Discard' }).count()) > 0) await press(at, 'Discard');
+    }
+  });
 });
