@@ -8,6 +8,8 @@ import {
   DEFAULT_SIDE,
   firstWhere,
   partProperties,
+  splitChannel,
+  TRANSFORM_PROPERTIES,
 } from '../project';
 import { LEAST_KEY_GAP } from '../file';
 import { curveElsewhere, curveRef, isChannel, weightAsCurve, withCurveElsewhere } from './curve-ref';
@@ -74,13 +76,53 @@ export function haveSameCurves(a: Project, b: Project): boolean {
 
 /** The curves of a part's channels in the active clip, in the order of its channels. */
 export function curvesOfPart(project: Project, part: Part): readonly Curve[] {
-  const curves = curvesByChannel(project);
-  return partProperties(part).flatMap(({ property }) => curves.get(channelName(part.id, property)) ?? []);
+  const curves = activeClip(project)?.curves ?? NO_CURVES;
+  const places = placesByPart(curves).get(part.id);
+  if (!places) return NO_CURVES;
+  const own = places.map((place) => curves[place]!);
+  if (isInOrder(own, part.id)) return own;
+  const index = curvesByChannel(project);
+  return partProperties(part).flatMap(({ property }) => index.get(channelName(part.id, property)) ?? []);
+}
+
+/** Whether curves of a part are of its transform only, each by itself and in order, as every part has these first. */
+function isInOrder(curves: readonly Curve[], part: string): boolean {
+  let last = -1;
+  for (const { channel } of curves) {
+    const rank = TRANSFORM_RANKS.get(channel.slice(part.length + 1)) ?? -1;
+    if (rank <= last) return false;
+    last = rank;
+  }
+  return true;
+}
+const TRANSFORM_RANKS: ReadonlyMap<string, number> = new Map(
+  TRANSFORM_PROPERTIES.map((property, rank) => [property, rank]),
+);
+
+/** Where in a list the curves of each part stand. */
+function placesByPart(curves: readonly Curve[]): ReadonlyMap<string, readonly number[]> {
+  const known = partsByList.get(curves);
+  if (known) return known;
+  const places = new Map<string, number[]>();
+  let part = '';
+  let own: number[] = [];
+  for (const [i, { channel }] of curves.entries()) {
+    // Most stand behind another of the same part.
+    if (channel.charAt(part.length) !== '/' || !channel.startsWith(part)) {
+      ({ part } = splitChannel(channel));
+      own = places.get(part) ?? [];
+      places.set(part, own);
+    }
+    own.push(i);
+  }
+  partsByList.set(curves, places);
+  return places;
 }
 
 const NO_CURVES: readonly Curve[] = [];
 const indexByList = new WeakMap<readonly Curve[], CurveIndex>();
 const placesByList = new WeakMap<readonly Curve[], NamePlaces<Curve>>();
+const partsByList = new WeakMap<readonly Curve[], ReadonlyMap<string, readonly number[]>>();
 
 export function emptyCurve(channel: string): Curve {
   return {
@@ -134,6 +176,8 @@ export function changeCurves(
   const curves = changedList(list, changes, added);
   if (emptied) return withClip(project, { ...clip, curves: curves.filter((curve) => !isEmpty(curve)) });
   placesByList.set(curves, places.grownTo(curves));
+  const parts = partsByList.get(list);
+  if (parts && added.length === 0) partsByList.set(curves, parts);
   return withClip(project, { ...clip, curves });
 }
 

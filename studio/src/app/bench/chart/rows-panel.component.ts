@@ -22,7 +22,7 @@ import { PartPicker } from '../stage/picker';
 import { partSheetFor, sheetFor, toggled } from '../stage/picking';
 import { ChartModel } from '../plot/chart-model';
 import { ROW } from '../plot/plot';
-import type { KindRow, PartRow, Row } from '../plot/rows';
+import type { ChannelRow, KindRow, PartRow, Row } from '../plot/rows';
 import { SpanStateComponent } from './span-state.component';
 import { ThreadStateComponent } from './thread-state.component';
 import { ValueCellComponent } from './value-cell.component';
@@ -133,6 +133,17 @@ export class RowsPanelComponent {
     return row.kind === 'kind'
       ? row.channels.every((channel) => channels.includes(channel))
       : channels.includes(row.id);
+  }
+
+  /** Whether a channel is muted, locked, pinned or alone in the plot: its buttons then always show. */
+  isSet({ id, curve }: ChannelRow): boolean {
+    const { only, pinned } = this.studio.bench();
+    return curve?.muted === true || curve?.locked === true || only === id || pinned.includes(id);
+  }
+
+  /** Buttons are made only for the rows that show them: they take more time than all the rest of a row. */
+  showsTools(row: ChannelRow): boolean {
+    return this.isSet(row) || this.isPicked(row) || this.reached() === row.kind + row.id;
   }
 
   pick(row: Row, event: Event): void {

@@ -25,11 +25,14 @@ import type { ChannelRow } from '../plot/rows';
       [class.driven]="row().driven"
       [class.loose]="loose()"
       [class.lost]="lost() !== null"
-      [matTooltip]="lost()"
     ></span
-    ><span class="soft">{{ row().label.unit }}</span>`,
+    ><span class="soft">{{ row().label.unit }}</span>
+    @if (lost(); as why) {
+      <span class="why" [matTooltip]="why"></span>
+    }`,
   styles: `
     :host {
+      position: relative;
       display: flex;
       align-items: center;
       gap: 5px;
@@ -54,6 +57,10 @@ import type { ChannelRow } from '../plot/rows';
     .lost {
       border-color: var(--warn);
       color: var(--warn);
+    }
+    .why {
+      position: absolute;
+      inset: 0;
     }
     .soft {
       width: 14px;

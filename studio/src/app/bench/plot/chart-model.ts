@@ -119,12 +119,15 @@ export class ChartModel {
 
   private readonly parts = computed(() => this.stage.shown()?.parts ?? []);
 
-  /** The strips by themselves: panning leaves them the same objects. */
-  private readonly strips = computed(() => {
+  private readonly labelled = computed(() => {
     const parts = this.parts();
-    const channels = this.plotted().map((channel) => ({ channel, label: channelLabel({ parts }, channel) }));
-    return layStrips(channels, this.ranges(), this.size().height, this.head(), this.orders());
+    return this.plotted().map((channel) => ({ channel, label: channelLabel({ parts }, channel) }));
   });
+
+  /** The strips by themselves: panning leaves them the same objects. */
+  private readonly strips = computed(() =>
+    layStrips(this.labelled(), this.ranges(), this.size().height, this.head(), this.orders()),
+  );
 
   /** Which channels of a strip are drawn one by one: all where they are few, else those that are meant. */
   parted(strip: Strip): Parted {

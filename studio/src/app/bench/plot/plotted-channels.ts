@@ -1,4 +1,4 @@
-import { curvesByChannel, type Part, type Project } from '@kaizen/core';
+import { curvesByChannel, curvesOfPart, type Part, type Project } from '@kaizen/core';
 import type { BenchState } from '../../state/bench';
 import { namesOf } from './channel-names';
 
@@ -32,7 +32,7 @@ function meantChannels(
   );
   if (ofParts.length > 0) return ofParts;
   if (bench.pinned.some(lives)) return [];
-  return channelsThat((channel) => curves.has(channel), project.parts);
+  return project.parts.flatMap((part) => curvesOfPart(project, part).map(({ channel }) => channel));
 }
 
 /** Those channels of parts that a test lets through. */

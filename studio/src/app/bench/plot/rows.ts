@@ -1,6 +1,8 @@
 import {
   activeClip,
   curvesByChannel,
+  curvesOfPart,
+  splitChannel,
   withDescendants,
   type ChannelKind,
   type Curve,
@@ -52,9 +54,11 @@ export function chartRows(
   const flat = query.filter !== 'all' || query.search !== '' || query.set !== null;
   const closed = new Set(query.collapsed);
   const asked: Asked = {
+    project,
     curves: curvesByChannel(project),
     driven,
     looseOf: groupLoose(loose),
+    more: partsOf([...driven, ...query.channels, ...loose.map(({ channel }) => channel)]),
     closed,
     query,
     chosen: new Set(query.channels),
@@ -74,7 +78,7 @@ export function chartRows(
     const open = flat || !closed.has(part.id);
     const spans = showsSpans(query) ? spansOf(project, part.id) : NO_SPANS;
     if (wanted) {
-      const curves = query.summary === 'own' ? own : curvesBelow(project, part, asked);
+      const curves = query.summary === 'own' ? own : curvesBelow(project, part);
       const opens = channels > 0 || children.length > 0 || spans.length > 0;
       rows.push({ kind: 'part', id: part.id, part, depth: flat ? 0 : depth, open, curves, opens });
       if (open)
@@ -99,9 +103,7 @@ function showsSpans({ filter, set }: RowsQuery): boolean {
 interface CachedRows {
   readonly key: object;
   readonly depth: number;
-  readonly states: readonly ChannelState[];
   readonly chosenPart: boolean;
-  /** Its own curves, without the gaps of channels that have none. */
   readonly own: readonly Curve[];
   readonly channels: number;
   readonly list: readonly Row[];
@@ -124,46 +126,46 @@ function rowsOfPart(
 ): CachedRows {
   const cached = rowsCache.get(part);
   const chosenPart = asked.chosenParts.has(part.id);
-  if (
-    cached?.key === key &&
-    cached.depth === depth &&
-    cached.chosenPart === chosenPart &&
-    (touched?.has(part.id) === false ||
-      namesOf(part).every(({ id }, i) => isAsBefore(id, cached.states[i]!, asked)))
-  )
-    return cached;
-  const states = namesOf(part).map(({ id }) => stateOf(id, asked));
-  const channels = channelRows(part, depth, asked, states);
-  const own = curvesOf(states);
+  const isAsBefore = cached?.key === key && touched?.has(part.id) === false;
+  if (isAsBefore && cached.depth === depth && cached.chosenPart === chosenPart) return cached;
+  const channels = channelRows(part, depth, asked);
+  const own = curvesOfPart(asked.project, part);
   const list = withKindRows(part, channels, asked, flat ? 1 : depth + 1);
-  const made: CachedRows = { key, depth, states, chosenPart, own, channels: channels.length, list };
+  const made: CachedRows = { key, depth, chosenPart, own, channels: channels.length, list };
   rowsCache.set(part, made);
   return made;
 }
 
-/** All that the rows of a channel are made of but for what is asked of all of them. */
-interface ChannelState {
+/** A channel of a part, with all that its row is made of but for what is asked of all of them. */
+interface AskedChannel {
+  readonly id: string;
+  readonly property: string;
   readonly curve: Curve | undefined;
   readonly loose: readonly LooseEdit[];
   readonly driven: boolean;
   readonly chosen: boolean;
 }
 
-function stateOf(id: string, { curves, looseOf, driven, chosen }: Asked): ChannelState {
-  const curve = curves.get(id);
-  const loose = looseOf.get(id) ?? NO_LOOSE;
-  const [isDriven, isChosen] = [driven.has(id), chosen.has(id)];
-  if (!curve && loose === NO_LOOSE && !isDriven && !isChosen) return AT_REST;
-  return { curve, loose, driven: isDriven, chosen: isChosen };
+/** The channels of a part that may get rows: of most parts those with curves, found without a look at the others. */
+function channelsOf(part: Part, asked: Asked): readonly AskedChannel[] {
+  const { project, curves, looseOf, driven, chosen, set, more, query } = asked;
+  if (!query.everyChannel && !set && !more.has(part.id))
+    return curvesOfPart(project, part).map((curve) => {
+      const property = curve.channel.slice(part.id.length + 1);
+      return { id: curve.channel, property, curve, loose: NO_LOOSE, driven: false, chosen: false };
+    });
+  const all = namesOf(part).map(({ id, property }): AskedChannel => {
+    const loose = looseOf.get(id) ?? NO_LOOSE;
+    return { id, property, curve: curves.get(id), loose, driven: driven.has(id), chosen: chosen.has(id) };
+  });
+  if (set) return all.filter(({ id }) => set.has(id));
+  if (query.everyChannel) return all;
+  return all.filter((each) => each.curve || each.loose !== NO_LOOSE || each.driven || each.chosen);
 }
 
-function isAsBefore(id: string, before: ChannelState, { curves, looseOf, driven, chosen }: Asked): boolean {
-  return (
-    curves.get(id) === before.curve &&
-    (looseOf.get(id) ?? NO_LOOSE) === before.loose &&
-    driven.has(id) === before.driven &&
-    chosen.has(id) === before.chosen
-  );
+/** The parts that channels belong to. */
+function partsOf(channels: readonly string[]): ReadonlySet<string> {
+  return new Set(channels.map((channel) => splitChannel(channel).part));
 }
 
 let lastKey: { readonly asked: readonly unknown[] } = { asked: [] };
@@ -179,9 +181,12 @@ function cacheKey(
 }
 
 interface Asked {
+  readonly project: Project;
   readonly curves: CurveIndex;
   readonly driven: ReadonlySet<string>;
   readonly looseOf: ReadonlyMap<string, readonly LooseEdit[]>;
+  /** The parts of which a channel may be alive without a curve: one is driven, chosen or loosely edited. */
+  readonly more: ReadonlySet<string>;
   readonly closed: ReadonlySet<string>;
   readonly chosen: ReadonlySet<string>;
   /** The chosen parts, where only what is chosen shows; else empty, as it changes nothing. */
@@ -194,11 +199,9 @@ interface Asked {
 const NO_TIES: ReadonlySet<string> = new Set();
 
 /** The curves of a part and of all below it. */
-function curvesBelow(project: Project, part: Part, { curves }: Asked): readonly Curve[] {
+function curvesBelow(project: Project, part: Part): readonly Curve[] {
   const below = new Set(withDescendants(project.parts, part.id));
-  return project.parts
-    .filter(({ id }) => below.has(id))
-    .flatMap((each) => namesOf(each).flatMap(({ id }) => curves.get(id) ?? []));
+  return project.parts.filter(({ id }) => below.has(id)).flatMap((each) => curvesOfPart(project, each));
 }
 
 /** The curves of those that have one. */
@@ -238,15 +241,11 @@ function withKindRows(part: Part, channels: readonly NewRow[], asked: Asked, dep
   return rows;
 }
 
-function channelRows(part: Part, depth: number, asked: Asked, states: readonly ChannelState[]): NewRow[] {
+function channelRows(part: Part, depth: number, asked: Asked): NewRow[] {
   const { chosenParts, set, tied, query } = asked;
   const indent = (query.filter !== 'all' || query.search !== '' || set ? 0 : depth) + 1;
   const rows: NewRow[] = [];
-  for (const [i, { id, property }] of namesOf(part).entries()) {
-    const state = states[i]!;
-    if (set && !set.has(id)) continue;
-    if (state === AT_REST && !query.everyChannel && !set) continue;
-    const { curve, loose, driven, chosen } = state;
+  for (const { id, property, curve, loose, driven, chosen } of channelsOf(part, asked)) {
     if (query.filter === 'keyed' && !curve) continue;
     if (query.filter === 'tied' && !tied.has(id)) continue;
     if (query.filter === 'off' && !curve?.keys.some(({ frame }) => !Number.isInteger(frame))) continue;
@@ -260,8 +259,6 @@ function channelRows(part: Part, depth: number, asked: Asked, states: readonly C
 }
 
 const NO_LOOSE: readonly LooseEdit[] = [];
-/** The state of a channel of which there is nothing to show. */
-const AT_REST: ChannelState = { curve: undefined, loose: NO_LOOSE, driven: false, chosen: false };
 
 function groupLoose(loose: readonly LooseEdit[]): Map<string, readonly LooseEdit[]> {
   const map = new Map<string, readonly LooseEdit[]>();

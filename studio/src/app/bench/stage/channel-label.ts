@@ -76,35 +76,38 @@ function weightLabel(project: Named, channel: string, index: number): ChannelLab
 
 /** The same where the part is at hand; else its id is its name. */
 export function channelLabelOf(owner: Part | string, property: string): ChannelLabel {
-  const part = typeof owner === 'string' ? undefined : owner;
   const name = typeof owner === 'string' ? owner : owner.name;
+  const look = lookOf(typeof owner === 'string' ? undefined : owner, property);
+  const { short, plain, badge, tone, unit, kind } = look;
+  return { full: `${name}, ${short}`, short, plain, badge, tone, unit, kind };
+}
+
+/** All of a label but the part's name. */
+type PropertyLook = Omit<ChannelLabel, 'full'>;
+
+const looks = new Map<string, PropertyLook>();
+
+/** How a property is called and marked; worked out once where every part has it alike, which those have not that bear names. */
+function lookOf(part: Part | undefined, property: string): PropertyLook {
+  let look = looks.get(property);
+  if (look) return look;
+  look = makeLook(part, property);
+  if (look.kind !== 'custom' && !property.startsWith('morph.')) looks.set(property, look);
+  return look;
+}
+
+function makeLook(part: Part | undefined, property: string): PropertyLook {
   const kind = channelKind(property);
   const unit = propertyUnit(property, part);
   const [group = '', axis = ''] = property.split('.');
   const word = WORDS[group];
   if (word) {
     const letter = axis.toUpperCase();
-    return {
-      full: `${name}, ${word} ${letter}`,
-      short: `${word} ${letter}`,
-      plain: word,
-      badge: letter,
-      tone: axis as 'x',
-      unit,
-      kind,
-    };
+    return { short: `${word} ${letter}`, plain: word, badge: letter, tone: axis as 'x', unit, kind };
   }
   const plain = plainName(property);
   const tone = kind === 'squash' ? 'q' : kind === 'custom' ? 'c' : 'f';
-  return {
-    full: `${name}, ${plain}`,
-    short: plain,
-    plain,
-    badge: tone === 'f' ? plain.charAt(0) : tone,
-    tone,
-    unit,
-    kind,
-  };
+  return { short: plain, plain, badge: tone === 'f' ? plain.charAt(0) : tone, tone, unit, kind };
 }
 
 function plainName(property: string): string {
