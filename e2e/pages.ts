@@ -38,11 +38,17 @@ export class Bench {
     await this.settled();
   }
 
-  /** Two drawn frames later everything that an event set off is on the screen. */
+  /** Two drawn frames later, and once no more work waits, everything that an event set off is on the screen. */
   async settled(): Promise<void> {
-    await this.page.evaluate(
-      () => new Promise<void>((done) => requestAnimationFrame(() => requestAnimationFrame(() => done()))),
-    );
+    await this.page.evaluate(async () => {
+      const frame = () => new Promise((drawn) => requestAnimationFrame(drawn));
+      await frame();
+      await frame();
+      const { scheduler } = globalThis as unknown as {
+        scheduler: { postTask(run: () => void, how: object): Promise<void> };
+      };
+      await scheduler.postTask(() => undefined, { priority: 'background' });
+    });
   }
 
   row(id: string): Locator {

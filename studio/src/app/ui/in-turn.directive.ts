@@ -4,6 +4,7 @@ import {
   type EmbeddedViewRef,
   Injectable,
   InjectionToken,
+  Injector,
   type Signal,
   TemplateRef,
   ViewContainerRef,
@@ -84,6 +85,9 @@ export class Turns {
 /** Whether a page is shown. One that is made ahead is not yet: what it makes in turn sleeps, and wakes in turn. */
 export const AWAKE = new InjectionToken<Signal<boolean>>('awake', { factory: () => signal(true) });
 
+/** Whether the part of a page that this is in had its turn; where it is in none, it is shown at once. */
+export const SHOWN = new InjectionToken<Signal<boolean>>('shown', { factory: () => signal(true) });
+
 /**
  * `*kzInTurn` makes a part of a page after those that stand before it, in a task of its own where it takes long;
  * `*kzInTurn="'last'"` after all, once the page is shown.
@@ -96,6 +100,11 @@ export class InTurnDirective {
   private readonly awake = inject(AWAKE);
   private view: EmbeddedViewRef<unknown> | null = null;
   private gone = false;
+  private readonly shown = signal(false);
+  private readonly injector = Injector.create({
+    parent: inject(Injector),
+    providers: [{ provide: SHOWN, useValue: this.shown }],
+  });
 
   constructor() {
     const turns = inject(Turns);
@@ -109,7 +118,8 @@ export class InTurnDirective {
   private show(): void {
     if (this.gone) return;
     if (this.view) this.view.reattach();
-    else this.view = this.container.createEmbeddedView(this.template);
+    else this.view = this.container.createEmbeddedView(this.template, undefined, { injector: this.injector });
+    this.shown.set(this.awake());
     this.view.detectChanges();
     if (!this.awake()) this.view.detach();
   }

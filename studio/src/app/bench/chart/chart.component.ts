@@ -16,6 +16,7 @@ import { compile, curveOf, type Project } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
 import { Studio } from '../../state/studio';
 import { InTurnDirective } from '../../ui/in-turn.directive';
+import { drawing } from '../../ui/drawing';
 import { Theme } from '../../ui/theme';
 import { Panels } from '../stage/panels';
 import { drawMarkers, drawSounds } from '../ruler/draw-marks';
@@ -122,11 +123,10 @@ export class ChartComponent implements AfterViewInit {
   });
 
   constructor() {
-    // What fits comes first, so that nothing is drawn twice.
     this.fitWhenShownChanges();
     this.fitWhenKeysLeave();
-    effect(() => this.drawBase());
-    effect(() => this.drawOverlay());
+    drawing(() => this.drawBase());
+    drawing(() => this.drawOverlay());
   }
 
   ngAfterViewInit(): void {

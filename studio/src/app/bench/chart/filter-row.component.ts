@@ -10,6 +10,7 @@ import { Studio } from '../../state/studio';
 import { CheckListComponent, type Check } from '../../ui/check-list.component';
 import { OneStopDirective } from '../../ui/one-stop.directive';
 import { toggled } from '../stage/picking';
+import { Stage } from '../stage/stage';
 import { PoseCommands } from '../posing/pose-commands';
 import { ShapeCommands } from '../shaping/shape-commands';
 import { ChartModel } from '../plot/chart-model';
@@ -195,6 +196,7 @@ type RowCheck = ChannelKind | 'every' | 'below' | { readonly set: string };
 export class FilterRowComponent {
   readonly studio = inject(Studio);
   readonly model = inject(ChartModel);
+  private readonly stage = inject(Stage);
   readonly poses = inject(PoseCommands);
   readonly shapes = inject(ShapeCommands);
   private readonly sets = inject(RowSets);
@@ -220,7 +222,11 @@ export class FilterRowComponent {
         tip: 'Only channels whose keys wait for each other',
         count: tied,
       });
-    const off = project ? new Set(keysOffTheFrame(project).map(({ channel }) => channel)).size : 0;
+    // Every key is looked at for that, which can wait until the project is shown.
+    const off =
+      project && this.stage.prepared()
+        ? new Set(keysOffTheFrame(project).map(({ channel }) => channel)).size
+        : 0;
     if (off === 0 && this.studio.bench().filter !== 'off') return list;
     return [
       ...list,

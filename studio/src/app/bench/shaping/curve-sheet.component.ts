@@ -3,6 +3,7 @@ import { MatTooltip } from '@angular/material/tooltip';
 import { curveOf, ownerOf } from '@kaizen/core';
 import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
+import { InTurnDirective } from '../../ui/in-turn.directive';
 import { NumberFieldComponent } from '../../ui/number-field.component';
 import { channelLabel } from '../stage/channel-label';
 import { KeyTableComponent } from './key-table.component';
@@ -15,7 +16,14 @@ import type { SideSheet } from '../stage/side-sheet';
 @Component({
   selector: 'kz-curve-sheet',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [KeyTableComponent, MatTooltip, NumberFieldComponent, TreatmentListComponent, RunDirective],
+  imports: [
+    InTurnDirective,
+    KeyTableComponent,
+    MatTooltip,
+    NumberFieldComponent,
+    TreatmentListComponent,
+    RunDirective,
+  ],
   templateUrl: './curve-sheet.component.html',
   styleUrl: '../side-sheet/sheet.scss',
 })

@@ -5,6 +5,7 @@ import { CommandRegistry } from '../../commands/registry';
 import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { decimalsOf } from '../../ui/amount';
+import { InTurnDirective } from '../../ui/in-turn.directive';
 import { NumberFieldComponent } from '../../ui/number-field.component';
 import { VectorFieldComponent } from '../../ui/vector-field.component';
 import { channelLabel } from '../stage/channel-label';
@@ -25,6 +26,7 @@ import type { SideSheet } from '../stage/side-sheet';
   selector: 'kz-key-sheet',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
+    InTurnDirective,
     MatTooltip,
     NumberFieldComponent,
     OutsideFormComponent,

@@ -14,6 +14,7 @@ import {
 } from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { decimalsOf } from '../../ui/amount';
+import { InTurnDirective } from '../../ui/in-turn.directive';
 import { NumberFieldComponent } from '../../ui/number-field.component';
 import type { Option } from '../../ui/option';
 import { SegmentsComponent } from '../../ui/segments.component';
@@ -51,6 +52,7 @@ type RestGroup = keyof Rest;
   selector: 'kz-part-sheet',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [
+    InTurnDirective,
     CameraFormComponent,
     CopiesFormComponent,
     CutsFormComponent,

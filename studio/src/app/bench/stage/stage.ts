@@ -80,7 +80,7 @@ export class Stage {
   });
   private output: FrameOutput | undefined;
   /** Whether the curves are compiled, so that a frame is evaluated at once. */
-  private readonly prepared = signal(true);
+  readonly prepared = signal(true);
 
   /** The frame on show, evaluated. The output is one object, filled anew each time. */
   readonly now = computed<Evaluated | null>(() => {

@@ -17,6 +17,7 @@ import { Turns } from '../../ui/in-turn.directive';
 import { Notices } from '../../ui/notices';
 import { Progress } from '../../ui/progress';
 import { arrivalBar } from './arrival-bar';
+import { drawing } from '../../ui/drawing';
 import { Theme } from '../../ui/theme';
 import { Stage, type Evaluated } from '../stage/stage';
 import { AmountStripComponent } from './amount-strip.component';
@@ -98,8 +99,8 @@ export class ViewComponent implements AfterViewInit {
   constructor() {
     effect(() => this.takeProject());
     effect(() => this.takeSelection());
-    effect(() => this.takeTrail());
-    effect(() => this.takeFrame());
+    drawing(() => this.takeTrail());
+    drawing(() => this.takeFrame());
     effect(() => this.takeTheme());
     effect(() => {
       const flies = this.fly.isOn();

@@ -3,7 +3,6 @@ import {
   Component,
   computed,
   DestroyRef,
-  effect,
   type ElementRef,
   inject,
   signal,
@@ -14,6 +13,7 @@ import { curveOf, mapKeyPlaces, type KeyRef, type Program, type Project } from '
 import { Studio } from '../../../state/studio';
 import { shownFrame, shownNumber } from '../../../ui/amount';
 import { followDrag } from '../../../ui/follow-drag';
+import { drawing } from '../../../ui/drawing';
 import { Theme } from '../../../ui/theme';
 import { channelLabel } from '../../stage/channel-label';
 import { Stage } from '../../stage/stage';
@@ -104,7 +104,7 @@ export class PathPlotComponent implements AfterViewInit {
   });
 
   constructor() {
-    effect(() => this.draw());
+    drawing(() => this.draw());
   }
 
   ngAfterViewInit(): void {

@@ -2,7 +2,6 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
-  effect,
   type ElementRef,
   inject,
   signal,
@@ -16,6 +15,7 @@ import { RunDirective } from '../../../commands/run.directive';
 import { Studio } from '../../../state/studio';
 import { OneStopDirective } from '../../../ui/one-stop.directive';
 import { optionsOf } from '../../../ui/option';
+import { drawing } from '../../../ui/drawing';
 import { Theme } from '../../../ui/theme';
 import { Panels } from '../../stage/panels';
 import { ChartModel } from '../../plot/chart-model';
@@ -86,7 +86,7 @@ export class LanesComponent {
   });
 
   constructor() {
-    effect(() => this.draw());
+    drawing(() => this.draw());
   }
 
   private draw(): void {
