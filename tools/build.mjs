@@ -28,11 +28,19 @@ export async function buildNode() {
   await build({ ...NODE_BUNDLE, entryPoints: ['server/src/main.ts'], outfile: 'server/dist/main.js' });
 }
 
+/** The script that builds the studio. */
+export const STUDIO_BUILD = {
+  script: 'node_modules/@angular/cli/bin/ng.js',
+  args: ['build', 'studio'],
+  env: { NG_CLI_ANALYTICS: 'false', CI: 'true' },
+};
+
 export function buildStudio() {
-  const result = spawnSync(process.execPath, ['node_modules/@angular/cli/bin/ng.js', 'build', 'studio'], {
+  const { script, args, env } = STUDIO_BUILD;
+  const result = spawnSync(process.execPath, [script, ...args], {
     cwd: root,
     stdio: 'inherit',
-    env: { ...process.env, NG_CLI_ANALYTICS: 'false', CI: 'true' },
+    env: { ...process.env, ...env },
   });
   return result.status === 0;
 }

@@ -62,3 +62,7 @@ export function findChromium({ withWindows = false } = {}) {
     'The tests need Chromium: install it (Debian: apt-get install chromium) or set CHROMIUM=/path/to/chromium.',
   );
 }
+
+/** `node tools/install.mjs chromium` says last where the browser for tests is. */
+if (process.argv[1] === fileURLToPath(import.meta.url) && process.argv[2] === 'chromium')
+  process.stdout.write(`${findChromium()}\n`);

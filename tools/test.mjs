@@ -7,7 +7,7 @@ import { mkdtempSync, readFileSync } from 'node:fs';
 import { availableParallelism, constants, setPriority, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { findChromium, installPackages, requireNode } from './install.mjs';
+import { installPackages, requireNode } from './install.mjs';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 const reports = mkdtempSync(join(tmpdir(), 'kaizen-test-'));
@@ -46,8 +46,11 @@ function run(name, script, args, { env = {}, atOnce = true, beside = false } = {
 async function runChecks(checks) {
   const waiting = [...checks];
   const lane = async () => {
-    for (let check = waiting.shift(); check; check = waiting.shift())
-      count(await run(check.name, check.script, check.args, { atOnce: false }));
+    for (let check = waiting.shift(); check; check = waiting.shift()) {
+      const ok = await run(check.name, check.script, check.args, { env: check.env, atOnce: false });
+      count(ok);
+      check.after?.(ok);
+    }
   };
   await Promise.all(Array.from({ length: Math.max(1, availableParallelism()) }, lane));
 }
@@ -60,19 +63,34 @@ function readReport(file) {
   }
 }
 
+/** The browser for tests, which may have to be installed: that takes the network's time more than the processor's. */
+function browserFound() {
+  const script = join('tools', 'install.mjs');
+  const child = spawn(process.execPath, [script, 'chromium'], {
+    cwd: root,
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  let said = '';
+  child.stdout.on('data', (piece) => (said += piece));
+  return new Promise((done) =>
+    child.on('close', (code) => done(code === 0 ? said.trim().split('\n').at(-1) : '')),
+  );
+}
+
 requireNode();
 installPackages();
-const chromium = withBrowser ? findChromium() : '';
-const { buildNode, buildStudio } = await import('./build.mjs');
+const finding = withBrowser ? browserFound() : null;
+const { buildNode, STUDIO_BUILD } = await import('./build.mjs');
 await buildNode();
 
 const bin = (name, file) => join('node_modules', name, file);
 const sources = ['core', 'cli', 'server', 'studio'].map((name) => `${name}/src`);
-const typed = ['core', 'core/tsconfig.lib.json', 'cli', 'server', 'samples', 'studio', 'e2e', 'benchmark'];
-/** ESLint takes a minute and more, and the tests in the browser leave half of two processors idle: they go side by side. */
+/** ESLint takes a minute and more, and the tests in the browser leave some of two processors idle: they go side by side. */
 const lint = (beside) =>
   run('lint', bin('eslint', 'bin/eslint.js'), ['.', '--max-warnings', '0'], { atOnce: false, beside });
-await runChecks([
+let built = false;
+const checks = [
+  { name: 'types', script: join('tools', 'types.mjs'), args: [] },
   {
     name: 'format',
     script: bin('prettier', 'bin/prettier.cjs'),
@@ -83,12 +101,9 @@ await runChecks([
     script: bin('dependency-cruiser', 'bin/dependency-cruise.mjs'),
     args: ['--config', '.dependency-cruiser.cjs', ...sources],
   },
-  ...typed.map((project) => ({
-    name: `types of ${project}`,
-    script: bin('typescript', 'bin/tsc'),
-    args: ['--noEmit', '-p', project],
-  })),
-]);
+];
+if (withBrowser) checks.unshift({ name: 'build', ...STUDIO_BUILD, after: (ok) => (built = ok) });
+await runChecks(checks);
 
 const jestReport = join(reports, 'jest.json');
 const jestRan = await run(
@@ -102,10 +117,10 @@ passed += jest?.numPassedTests ?? 0;
 failed += jest ? jest.numFailedTests + jest.numRuntimeErrorTestSuites : 1;
 if (!jestRan && jest?.success) failed += 1;
 
-const built = withBrowser && buildStudio();
-if (withBrowser) count(built);
+const chromium = (await finding) ?? '';
+if (withBrowser && chromium === '') count(false);
 const linted = lint(built);
-if (built) {
+if (built && chromium !== '') {
   const report = join(reports, 'playwright.json');
   const ran = await run(
     'tests in the browser',
