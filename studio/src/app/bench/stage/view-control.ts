@@ -1,5 +1,6 @@
 import { Injectable, signal } from '@angular/core';
 import type { Matrix4 } from 'three';
+import { whenDrawn } from '../../ui/when-drawn';
 
 export type NamedView = 'side-on' | 'side' | 'front' | 'top';
 
@@ -30,6 +31,8 @@ export class ViewControl {
   /** Which project the view stands before, and whether it has found its place. */
   project: string | undefined;
   placed = false;
+  /** Counts the frames that the scene was put into: what draws the scene goes by it. */
+  readonly frames = signal(0);
   private attached: Attached | null = null;
 
   attach(view: Attached | null): void {
@@ -50,7 +53,7 @@ export class ViewControl {
   /** Brings parts that were just added into the picture, once they are drawn. */
   bring(parts: readonly string[]): void {
     const view = this.attached;
-    if (view) requestAnimationFrame(() => view.bring(parts));
+    if (view) whenDrawn(() => view.bring(parts));
   }
 
   /** A small picture of what the view shows, as a data URI; null where there is no view. */

@@ -70,7 +70,7 @@ export class ShotPaneComponent implements AfterViewInit {
 
   constructor() {
     effect(() => {
-      this.stage.now();
+      this.control.frames();
       this.theme.name();
       this.draw();
     });

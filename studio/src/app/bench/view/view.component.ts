@@ -11,6 +11,7 @@ import {
   viewChild,
   type AfterViewInit,
 } from '@angular/core';
+import type { Project } from '@kaizen/core';
 import { Vector3 } from 'three';
 import { Assets } from '../../state/assets';
 import { Turns } from '../../ui/in-turn.directive';
@@ -81,6 +82,8 @@ export class ViewComponent implements AfterViewInit {
   readonly shot = inject(ShotLook);
   private readonly fly = inject(Fly);
   private readonly ready = signal(false);
+  /** The project that the scene has. */
+  private readonly taken = signal<Project | null>(null);
   /** Counts movements of the camera, for what is drawn over the view. */
   private readonly looks = signal(0);
   readonly eye = computed((): Eye | null => {
@@ -188,6 +191,7 @@ export class ViewComponent implements AfterViewInit {
     const project = this.stage.shown();
     if (!this.ready() || !project) return;
     this.scene?.setProject(project);
+    this.taken.set(project);
   }
 
   private takeSelection(): void {
@@ -215,7 +219,7 @@ export class ViewComponent implements AfterViewInit {
     const shot = this.shot.part();
     this.shot.frame();
     this.shot.lens();
-    if (!this.ready() || !this.scene || !now) return;
+    if (this.taken() !== project || !this.scene || !now) return;
     this.scene.seen.take(now.program.structure.parts, seeing);
     this.scene.setFrame(now.program, now.out);
     this.goAlong(now);
@@ -231,6 +235,7 @@ export class ViewComponent implements AfterViewInit {
         this.control.placed = false;
       }
       if (!this.control.placed) this.openView();
+      this.control.frames.update((count) => count + 1);
     });
     this.draw();
   }
