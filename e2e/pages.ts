@@ -72,8 +72,9 @@ export class Bench {
     return Number(text.replace('−', '-'));
   }
 
-  /** Types into a number field and leaves it. */
+  /** Types into a number field, once it is the one of what was chosen last, and leaves it. */
   async type(name: string, text: string): Promise<void> {
+    await this.settled();
     const field = this.page.getByRole('textbox', { name, exact: true });
     await field.fill(text);
     await field.press('Enter');
