@@ -10,9 +10,12 @@ import { agoText } from '../ui/ago';
   template: `<span class="numbers" [class.failed]="keeper.failed()" role="status">{{ text() }}</span>`,
   styles: `
     span {
+      display: block;
       margin-right: 12px;
+      overflow: hidden;
       font-size: 12px;
       opacity: 0.9;
+      text-overflow: ellipsis;
       white-space: nowrap;
     }
     .failed {

@@ -46,9 +46,9 @@ import { KeepLineComponent } from './keep-line.component';
       <button aria-label="All shortcuts" kzRun="help.shortcuts">
         <mat-icon svgIcon="help" />
       </button>
-      <button kzRun="help.palette">
+      <button aria-label="Find a command" kzRun="help.palette">
         <mat-icon svgIcon="search" />
-        Find a command
+        <span class="wide">Find a command</span>
       </button>
     </header>
   `,
