@@ -1,13 +1,9 @@
 import { computed, Injectable, inject, signal, type WritableSignal } from '@angular/core';
 import {
   curveOf,
-  eachKey,
-  greatestOf,
   keyedSpan,
   lastShownFrame,
-  leastOf,
   spanOf,
-  type Curve,
   type KeyRef,
   type Program,
   type Project,
@@ -23,30 +19,22 @@ import { decimalsOf, shownNumber } from '../../ui/amount';
 import { channelLabel } from '../stage/channel-label';
 import { Proposals, type Proposal } from '../stage/proposals';
 import { Stage } from '../stage/stage';
-import {
-  channelLine,
-  channelRateLine,
-  linesBeside,
-  linesOfLane,
-  spreadOf,
-  type TimeView,
-} from './chart-lines';
+import { channelLine, channelRateLine, linesBeside, linesOfLane, type TimeView } from './chart-lines';
 import {
   frameAt,
   headHeight,
   layPlot,
   layStrips,
-  roomyRange,
-  valueStrips,
   type Order,
   type Plot,
   type Strip,
   type ValueRange,
 } from './plot';
 import { sameList, sameLook } from './look';
-import { handleValues, keySpread, sameRanges, withFoot } from './value-range';
+import { sameRanges } from './value-range';
 import { partStrip, type Parted } from './crowd/crowds';
 import { plottedChannels } from './plotted-channels';
+import { fittedRanges, showsKeys } from './fit';
 import { chartRows, type RowsQuery } from './rows';
 import { fitAxis, panAxis, zoomAxis, type TimeAxis } from './time-axis';
 
@@ -274,27 +262,14 @@ export class ChartModel {
     const program = this.stage.program();
     const project = this.stage.shown();
     if (!program || !project) return;
-    const ranges = new Map(this.ranges());
-    for (const strip of this.plot().strips) {
-      let low = strip.order === 0 ? Infinity : 0;
-      let high = strip.order === 0 ? -Infinity : 0;
-      const { front, crowd } = this.parted(strip);
-      for (const channel of front) {
-        const spread = spreadOf(this.view(), program, project, strip.order, channel);
-        const handles = strip.order === 0 ? handleValues(project, channel, this.studio.bench().keys) : [];
-        low = Math.min(low, spread.low, leastOf(handles));
-        high = Math.max(high, spread.high, greatestOf(handles));
-      }
-      const keys = strip.order === 0 ? keySpread(project, crowd, this.axis()) : null;
-      if (keys) [low, high] = [Math.min(low, keys.low), Math.max(high, keys.high)];
-      ranges.set(strip.unit, withFoot(roomyRange(low, high, strip.unit), strip, project));
-    }
-    this.ranges.set(ranges);
+    const parted = (strip: Strip) => this.parted(strip);
+    const shown = { project, program, plot: this.plot(), view: this.view(), parted };
+    this.ranges.set(new Map([...this.ranges(), ...fittedRanges(shown, this.studio.bench().keys)]));
   }
 
   /** Whether all keys of the drawn channels that lie in the shown time also lie in the shown values. */
   showsAllKeys(project: Project): boolean {
-    return this.shows((channel) => curveOf(project, channel));
+    return showsKeys(this.plot(), (channel) => curveOf(project, channel));
   }
 
   /** Whether an edit put keys out of sight, where all were in sight before it: what it left alone is looked at only if it did. */
@@ -303,22 +278,7 @@ export class ChartModel {
       const curve = curveOf(after, channel);
       return curve === curveOf(before, channel) ? undefined : curve;
     };
-    return !this.shows(changed) && this.showsAllKeys(before);
-  }
-
-  private shows(curveOfChannel: (channel: string) => Curve | undefined): boolean {
-    const { axis } = this.plot();
-    return valueStrips(this.plot()).every(({ channels, low, high }) => {
-      let shown = true;
-      const tell = (frame: number, value: number) => {
-        if (frame >= axis.first && frame <= axis.last && (value < low || value > high)) shown = false;
-      };
-      return channels.every((channel) => {
-        const curve = curveOfChannel(channel);
-        if (curve) eachKey(curve, tell);
-        return shown;
-      });
-    });
+    return !showsKeys(this.plot(), changed) && this.showsAllKeys(before);
   }
 }
 

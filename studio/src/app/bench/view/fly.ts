@@ -66,13 +66,14 @@ export class Fly {
 
   /** Goes on or back along the sight. */
   roll(event: WheelEvent): void {
-    if (!this.go(this.ahead(-Math.sign(event.deltaY)))) return;
+    if (!this.isOn() || !this.go(this.ahead(-Math.sign(event.deltaY)))) return;
     event.preventDefault();
     event.stopPropagation();
   }
 
   /** Flies by a key; other keys are left to the Bench, which finds what was flown before taken. */
   press(event: KeyboardEvent): void {
+    if (!this.isOn()) return;
     const plain = !event.ctrlKey && !event.altKey && !event.metaKey;
     if (plain && this.fly(event)) {
       event.preventDefault();

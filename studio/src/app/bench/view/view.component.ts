@@ -80,7 +80,7 @@ export class ViewComponent implements AfterViewInit {
   private framing: ViewFraming | null = null;
   private pictures: ShotPictures | null = null;
   readonly shot = inject(ShotLook);
-  private readonly fly = inject(Fly);
+  readonly fly = inject(Fly);
   private readonly ready = signal(false);
   /** The project that the scene has. */
   private readonly taken = signal<Project | null>(null);
@@ -279,14 +279,6 @@ export class ViewComponent implements AfterViewInit {
   onPress(down: PointerEvent): void {
     if (this.fly.isOn()) this.fly.drag(down);
     else this.press.press(down, this.pressed());
-  }
-
-  onWheel(event: WheelEvent): void {
-    if (this.fly.isOn()) this.fly.roll(event);
-  }
-
-  onKey(event: KeyboardEvent): void {
-    if (this.fly.isOn()) this.fly.press(event);
   }
 
   onDoubleClick(event: MouseEvent): void {
