@@ -29,19 +29,10 @@ export async function buildNode() {
 }
 
 /** The script that builds the studio. */
-export const STUDIO_BUILD = {
-  script: 'node_modules/@angular/cli/bin/ng.js',
-  args: ['build', 'studio'],
-  env: { NG_CLI_ANALYTICS: 'false', CI: 'true' },
-};
+export const STUDIO_BUILD = { script: 'tools/build-studio.mjs', args: [] };
 
 export function buildStudio() {
-  const { script, args, env } = STUDIO_BUILD;
-  const result = spawnSync(process.execPath, [script, ...args], {
-    cwd: root,
-    stdio: 'inherit',
-    env: { ...process.env, ...env },
-  });
+  const result = spawnSync(process.execPath, [STUDIO_BUILD.script], { cwd: root, stdio: 'inherit' });
   return result.status === 0;
 }
 

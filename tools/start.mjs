@@ -21,6 +21,7 @@ const studioIsStale = isStale(at('studio', 'dist', 'index.html'), [
   at('studio', 'src'),
   at('studio', 'public'),
   at('angular.json'),
+  at('tools', 'build-studio.mjs'),
 ]);
 if (nodeIsStale || studioIsStale) {
   process.stdout.write('Building Kaizen …\n');
