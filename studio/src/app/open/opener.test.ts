@@ -26,12 +26,15 @@ import { Reader } from './reader';
 
 /** The reader without its worker: the same work, done here. */
 const hereReader: Pick<Reader, 'project' | 'model'> = {
-  project: async (_name, bytes, kind) => {
+  project: async (_name, bytes, kind, arrived) => {
     const joiner = new ProjectJoiner();
     const read = await readWork.project(
       bytes,
       kind,
-      (piece) => void joiner.take(piece),
+      (piece, isLast) => {
+        joiner.take(piece);
+        if (isLast) arrived(joiner.project);
+      },
       () => undefined,
     );
     return read.ok ? { ok: true, value: { project: joiner.project, bytes: read.bytes } } : read;

@@ -11,6 +11,7 @@ import {
   type AssetBytes,
   type Brought,
   type Problem,
+  type Project,
   type ProjectBeside,
   extensionsThat,
 } from '@kaizen/core';
@@ -28,6 +29,12 @@ import { chooseFiles, modelAmong, soundType, unpacked, type NamedBytes } from '.
 const OPENABLE = '.json,.zip,.glb,.gltf,.bin,.png,.jpg,.jpeg,.webp,.wav,.mp3,.ogg';
 
 const NOTHING_CAME: Pick<BroughtInto, 'added' | 'clips' | 'plays'> = { added: [], clips: [], plays: false };
+
+/** What is found out about a project that is brought: whether it is kept here, and which of its groups are quiet. */
+interface LookedAt {
+  readonly known: Promise<boolean>;
+  readonly quiet: readonly string[];
+}
 
 /** Opens what the user brings: project files become kept projects, models become parts. A broken file touches nothing. */
 @Injectable({ providedIn: 'root' })
@@ -79,18 +86,29 @@ export class Opener {
   }
 
   private async readAndStart({ name, bytes }: NamedBytes): Promise<void> {
-    const read = await this.reader.project(name, bytes, /\.zip$/i.test(name) ? 'zip' : 'json');
+    let ahead = null as LookedAt | null;
+    const arrived = (project: Project) => (ahead = this.lookAt(project));
+    const read = await this.reader.project(name, bytes, /\.zip$/i.test(name) ? 'zip' : 'json', arrived);
     if (!read) return;
     if (!read.ok) {
       this.notices.warn(`${name}: ${said(read.problems)} Nothing was changed.`);
       return;
     }
     const { project } = read.value;
-    const known = await this.keeper.has(project.id);
+    const { known, quiet } = ahead ?? this.lookAt(project);
+    const isKnown = await known;
     await this.start(
-      known ? { ...read.value, project: { ...project, id: crypto.randomUUID() } } : read.value,
+      isKnown ? { ...read.value, project: { ...project, id: crypto.randomUUID() } } : read.value,
+      quiet,
     );
-    if (known) this.notices.tell(`${name} is kept here already: it was opened as another copy`);
+    if (isKnown) this.notices.tell(`${name} is kept here already: it was opened as another copy`);
+  }
+
+  private lookAt(project: Project): LookedAt {
+    const known = this.keeper.has(project.id);
+    // Storage that can't be read is told by whoever waits for the answer.
+    known.catch(() => undefined);
+    return { known, quiet: quietGroups(project) };
   }
 
   /** Asks for a file, and puts the model in it in the place of one of the open project. */
@@ -181,8 +199,8 @@ export class Opener {
     return name;
   }
 
-  private async start(opened: ProjectBeside): Promise<void> {
-    const id = await this.keeper.keepNew(opened, { collapsed: quietGroups(opened.project) });
+  private async start(opened: ProjectBeside, collapsed = quietGroups(opened.project)): Promise<void> {
+    const id = await this.keeper.keepNew(opened, { collapsed });
     if (id !== null) await this.router.navigate(['/bench', id]);
   }
 }

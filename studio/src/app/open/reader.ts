@@ -1,5 +1,5 @@
 import { Injectable, inject } from '@angular/core';
-import { ProjectJoiner, type ProjectBeside, type Result } from '@kaizen/core';
+import { ProjectJoiner, type Project, type ProjectBeside, type Result } from '@kaizen/core';
 import { Progress } from '../ui/progress';
 import type { ModelBytes, ModelRead } from '../workers/read-api';
 import { runReadModel, runReadProject } from '../workers/read.client';
@@ -9,17 +9,24 @@ import { runReadModel, runReadProject } from '../workers/read.client';
 export class Reader {
   private readonly progress = inject(Progress);
 
-  /** A project file, whole and checked; null where the user gave it up. */
+  /**
+   * A project file, whole and checked; null where the user gave it up. `arrived` gets the project once all of it is here, while the
+   * worker still finds out whether what it names is there.
+   */
   async project(
     name: string,
     bytes: Uint8Array,
     kind: 'json' | 'zip',
+    arrived: (project: Project) => void,
   ): Promise<Result<ProjectBeside> | null> {
     const joiner = new ProjectJoiner();
     const run = runReadProject(
       bytes,
       kind,
-      (piece) => joiner.take(piece),
+      (piece, isLast) => {
+        joiner.take(piece);
+        if (isLast) arrived(joiner.project);
+      },
       (share) => bar.at(share),
     );
     const bar = this.progress.begin(`Opening ${name}`, run.cancel);

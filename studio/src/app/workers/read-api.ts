@@ -23,12 +23,12 @@ export interface ModelBytes extends Pick<ModelFiles, 'name' | 'bytes'> {
 export interface ReadApi {
   /**
    * Reads a `.kaizen.json` or `.kaizen.zip` and tells its pieces, one after the other, as soon as each value in it is of the kind that
-   * belongs there; whether they go together it finds meanwhile. `progress` is told a share from 0 to 1.
+   * belongs there, with the last that it is; whether they go together it finds meanwhile. `progress` is told a share from 0 to 1.
    */
   project(
     bytes: Uint8Array,
     kind: 'json' | 'zip',
-    piece: (piece: DocumentPiece) => void | Promise<void>,
+    piece: (piece: DocumentPiece, isLast: boolean) => void | Promise<void>,
     progress: (share: number) => void | Promise<void>,
   ): Promise<ProjectRead>;
   /** Reads a model. `sha256` finds the hash of its bytes elsewhere. */

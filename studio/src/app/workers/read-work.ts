@@ -28,7 +28,8 @@ export const readWork: ReadApi = {
     // The page takes the pieces over while the rest is checked here.
     const told: Promise<void>[] = [];
     const tell = async (each: DocumentPiece, i: number) => {
-      await piece('numbers' in each ? transfer(each, [each.numbers.buffer]) : each);
+      const isLast = i === pieces.length - 1;
+      await piece('numbers' in each ? transfer(each, [each.numbers.buffer]) : each, isLast);
       if (i % PIECES_A_STEP === 0) void progress(HALF_WAY + (1 - HALF_WAY) * ((i + 1) / pieces.length));
     };
     const fit = pieces.every((each, i) => {

@@ -9,7 +9,7 @@ import { rehearseInWorker, runInWorker, type WorkerRun } from './run-in-worker';
 export function runReadProject(
   bytes: Uint8Array,
   kind: 'json' | 'zip',
-  piece: (piece: DocumentPiece) => void,
+  piece: (piece: DocumentPiece, isLast: boolean) => void,
   progress: (share: number) => void,
 ): WorkerRun<ProjectRead> {
   const sent = bytes.byteLength === bytes.buffer.byteLength ? transfer(bytes, [bytes.buffer]) : bytes;
