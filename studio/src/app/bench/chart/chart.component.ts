@@ -15,7 +15,7 @@ import { AngularSplitModule } from 'angular-split';
 import { compile, curveOf, type Project } from '@kaizen/core';
 import { CommandRegistry } from '../../commands/registry';
 import { Studio } from '../../state/studio';
-import { InTurnDirective } from '../../ui/in-turn.directive';
+import { InTurnDirective, SHOWN } from '../../ui/in-turn.directive';
 import { drawing } from '../../ui/drawing';
 import { Theme } from '../../ui/theme';
 import { Panels } from '../stage/panels';
@@ -123,6 +123,7 @@ export class ChartComponent implements AfterViewInit {
   });
 
   constructor() {
+    this.measureWhenShown();
     this.fitWhenShownChanges();
     this.fitWhenKeysLeave();
     drawing(() => this.drawBase());
@@ -136,6 +137,14 @@ export class ChartComponent implements AfterViewInit {
     this.destroyed.onDestroy(() => observer.disconnect());
     this.resize(element);
     void document.fonts.load("12px 'IBM Plex Mono'").then(() => this.ready.set(true));
+  }
+
+  /** One that was made ahead has another size once it is shown, and is to be drawn in that from the start. */
+  private measureWhenShown(): void {
+    const shown = inject(SHOWN);
+    effect(() => {
+      if (shown() && this.ready()) untracked(() => this.resize(this.frame().nativeElement));
+    });
   }
 
   private resize(element: HTMLElement): void {
