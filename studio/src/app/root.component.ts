@@ -1,8 +1,9 @@
-import { ApplicationRef, ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
+import { ApplicationRef, ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { RouterOutlet } from '@angular/router';
 import { BenchAheadComponent } from './bench-ahead.component';
 import { CommandRegistry } from './commands/registry';
 import { droppedFiles } from './open/files';
+import { MadeAhead } from './open/made-ahead';
 import { Opener } from './open/opener';
 import { AppCommands } from './shell/app-commands';
 import { EditedElsewhereComponent } from './shell/edited-elsewhere.component';
@@ -44,7 +45,9 @@ import { Keeper } from './storage/keeper';
       }
       <div class="screen" [hidden]="keeper.unusable() !== null">
         <router-outlet />
-        <div class="ahead" inert aria-hidden="true"><kz-bench-ahead /></div>
+        <div class="ahead" [class.asleep]="asleep()" [inert]="asleep()" [attr.aria-hidden]="asleep() || null">
+          <kz-bench-ahead />
+        </div>
       </div>
     </main>
     @if (dropping()) {
@@ -71,6 +74,8 @@ import { Keeper } from './storage/keeper';
     .ahead {
       position: absolute;
       inset: 0;
+    }
+    .asleep {
       z-index: -1;
       visibility: hidden;
     }
@@ -99,7 +104,9 @@ export class RootComponent {
   private readonly application = inject(ApplicationRef);
   readonly keeper = inject(Keeper);
   private readonly opener = inject(Opener);
+  private readonly madeAhead = inject(MadeAhead);
   readonly dropping = signal(false);
+  readonly asleep = computed(() => !this.madeAhead.onShow());
 
   constructor() {
     const commands = inject(AppCommands);

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, inject, ViewContainerRef } from '@angular/core';
+import { ChangeDetectionStrategy, Component, DestroyRef, inject, ViewContainerRef } from '@angular/core';
 import { MadeAhead } from '../open/made-ahead';
 import { BenchComponent } from './bench.component';
 
@@ -13,7 +13,7 @@ export class BenchPageComponent {
   constructor() {
     const place = inject(ViewContainerRef);
     const made = inject(MadeAhead).take();
-    if (made) place.insert(made.hostView);
+    if (made) inject(DestroyRef).onDestroy(() => made.destroy());
     const bench = made ?? place.createComponent(BenchComponent);
     bench.instance.wake();
   }
