@@ -171,14 +171,17 @@ function drop() {
   const began = performance.now();
   window.waited = new Promise((done) => {
     let [ready, drawn] = [0, 0];
+    // To look through the whole page in each frame would take a good part of what is measured.
+    const [panels, charts, views] = ['kz-rows-panel', 'kz-chart', 'kz-view'].map((name) =>
+      document.getElementsByTagName(name),
+    );
+    const has = (elements, selector) => (elements[0]?.querySelector(selector) ?? null) !== null;
     const look = () => {
-      const there = (selector) => document.querySelector(selector) !== null;
-      const bench = there('kz-rows-panel .row') && there('kz-chart canvas[data-axis]');
-      if (bench && ready === 0) {
+      if (ready === 0 && has(panels, '.row') && has(charts, 'canvas[data-axis]')) {
         ready = -1;
         requestAnimationFrame(() => requestAnimationFrame(() => (ready = performance.now() - began)));
       }
-      if (drawn === 0 && there('kz-view canvas[data-state=drawn]')) drawn = performance.now() - began;
+      if (drawn === 0 && has(views, 'canvas[data-state=drawn]')) drawn = performance.now() - began;
       if (ready > 0 && drawn > 0) done({ ready, drawn });
       else requestAnimationFrame(look);
     };

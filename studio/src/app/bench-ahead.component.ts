@@ -8,6 +8,7 @@ import {
 } from '@angular/core';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { NavigationEnd, Router } from '@angular/router';
+import type { Project } from '@kaizen/core';
 import { MadeAhead } from './open/made-ahead';
 import { Opener } from './open/opener';
 import { Studio } from './state/studio';
@@ -17,9 +18,12 @@ import { rehearseReading } from './workers/read.client';
 /** Milliseconds that Projects is left alone before the page uses the time: who knows where to go has gone by then. */
 const PAUSE = 1000;
 
+/** So often is opening rehearsed on the page, a few milliseconds each time. */
+const ROUNDS = 3;
+
 /**
  * Makes the Bench out of sight before a project is there for it: once Projects is shown and the page has nothing to do, and anywhere
- * while a worker reads a project.
+ * while a worker reads a project. With time left it rehearses how a project is opened.
  */
 @Component({
   selector: 'kz-bench-ahead',
@@ -63,9 +67,20 @@ export class BenchAheadComponent {
     const bench = await import('./bench/bench.component').catch(() => null);
     if (!bench || !this.isWanted || this.ahead.has) return;
     this.ahead.put(this.place.createComponent(bench.BenchComponent));
-    whenIdle(() => {
-      // Where a worker fails now, that is told when it is needed.
-      if (this.waits() && !this.opener.reads()) rehearseReading().catch(() => undefined);
-    });
+    // Where a worker fails now, that is told when it is needed.
+    whenIdle(() => void this.rehearse(bench.rehearseOpening).catch(() => undefined));
+  }
+
+  private async rehearse(opening: (made: Project) => void): Promise<void> {
+    if (this.isBusy) return;
+    const project = await rehearseReading();
+    for (let round = 0; project && round < ROUNDS; round++)
+      whenIdle(() => {
+        if (!this.isBusy) opening(project);
+      });
+  }
+
+  private get isBusy(): boolean {
+    return !this.waits() || this.opener.reads();
   }
 }

@@ -42,6 +42,8 @@ import { ViewControl } from './stage/view-control';
 import { ShotPaneComponent } from './view/shot-pane.component';
 import { ViewComponent } from './view/view.component';
 
+export { rehearseOpening } from './rehearse';
+
 /** The Bench: the view above its Chart, the side sheet at the right. */
 @Component({
   selector: 'kz-bench',

@@ -1,5 +1,5 @@
 import { proxy, transfer } from 'comlink';
-import { ProjectJoiner, type DocumentPiece } from '@kaizen/core';
+import { ProjectJoiner, type DocumentPiece, type Project } from '@kaizen/core';
 import type { ModelBytes, ModelRead, ProjectRead } from './read-api';
 import { runHash } from './hash.client';
 import { rehearsalProject } from './rehearsal-project';
@@ -17,14 +17,14 @@ export function runReadProject(
 }
 
 /**
- * Reads a made-up project in the worker that waits, if one does, and lets it go: code that has run once runs much faster, and a big
- * project takes the very same way.
+ * Reads a made-up project in the worker that waits, and gives it; null where none waits. Code that has run once runs much faster, and a
+ * big project takes the very same way.
  */
-export async function rehearseReading(): Promise<void> {
+export async function rehearseReading(): Promise<Project | null> {
   const joiner = new ProjectJoiner();
   const piece = (each: DocumentPiece) => joiner.take(each);
   const bytes = new TextEncoder().encode(rehearsalProject());
-  await rehearseInWorker((api) =>
+  const read = await rehearseInWorker<ProjectRead>((api) =>
     api.project(
       bytes,
       'json',
@@ -32,6 +32,7 @@ export async function rehearseReading(): Promise<void> {
       proxy(() => undefined),
     ),
   );
+  return read?.ok ? joiner.project : null;
 }
 
 /** Reads a model in a worker, and hashes it in another where its bytes are kept as they are. */

@@ -19,9 +19,9 @@ export function prepareWorker(): void {
   spare.prepare();
 }
 
-/** Runs something in the worker that waits, if one does; it goes on waiting. */
-export async function rehearseInWorker(work: (api: Remote<WorkApi>) => Promise<unknown>): Promise<void> {
-  if (spare.idle) await work(spare.idle.api);
+/** Runs something in the worker that waits, which goes on waiting; null where none does. */
+export async function rehearseInWorker<T>(work: (api: Remote<WorkApi>) => Promise<T>): Promise<T | null> {
+  return spare.idle && (await work(spare.idle.api));
 }
 
 /** Runs something in a worker and ends the worker with it. One that breaks rejects with its message. */
