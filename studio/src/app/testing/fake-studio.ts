@@ -1,5 +1,5 @@
 import { computed, Injector, signal, ɵINJECTOR_SCOPE, type Provider } from '@angular/core';
-import { asEdited, compile, type Edit, type Project } from '@kaizen/core';
+import { asEdited, compile, holdInterlocks, type Edit, type Project } from '@kaizen/core';
 import { Proposals } from '../bench/stage/proposals';
 import { Stage } from '../bench/stage/stage';
 import { initialBench, type BenchState, type Picked } from '../state/bench';
@@ -23,7 +23,7 @@ export class FakeStudio {
   ): void {
     const project = this.project();
     if (!project || this.readOnly()) return;
-    const edited = asEdited(change(project));
+    const edited = holdInterlocks(project, asEdited(change(project)));
     if (edited.project !== project) this.labels.push(label);
     this.bench.update((bench) => ({ ...bench, ...followPointers(pointersOf(bench), project, edited) }));
     this.project.set(edited.project);
