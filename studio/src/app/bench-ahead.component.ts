@@ -18,8 +18,8 @@ import { rehearseReading } from './workers/read.client';
 /** Milliseconds that Projects is left alone before the page uses the time: who knows where to go has gone by then. */
 const PAUSE = 1000;
 
-/** So often is opening rehearsed on the page, a few milliseconds each time. */
-const ROUNDS = 3;
+/** So often is opening rehearsed, some hundredths of a second each time: by then what takes longest is compiled for good. */
+const ROUNDS = 5;
 
 /**
  * Makes the Bench out of sight before a project is there for it: once Projects is shown and the page has nothing to do, and anywhere
@@ -72,12 +72,12 @@ export class BenchAheadComponent {
   }
 
   private async rehearse(opening: (made: Project) => void): Promise<void> {
-    if (this.isBusy) return;
-    const project = await rehearseReading();
-    for (let round = 0; project && round < ROUNDS; round++)
-      whenIdle(() => {
-        if (!this.isBusy) opening(project);
-      });
+    for (let round = 0; round < ROUNDS && !this.isBusy; round++) {
+      const project = await rehearseReading();
+      if (!project) return;
+      await new Promise<void>((done) => whenIdle(done));
+      if (!this.isBusy) opening(project);
+    }
   }
 
   private get isBusy(): boolean {
