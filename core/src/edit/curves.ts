@@ -9,7 +9,7 @@ import {
   firstWhere,
   partProperties,
   splitChannel,
-  TRANSFORM_PROPERTIES,
+  TRANSFORM_PLACES,
 } from '../project';
 import { LEAST_KEY_GAP } from '../file';
 import { curveElsewhere, curveRef, isChannel, weightAsCurve, withCurveElsewhere } from './curve-ref';
@@ -89,15 +89,12 @@ export function curvesOfPart(project: Project, part: Part): readonly Curve[] {
 function isInOrder(curves: readonly Curve[], part: string): boolean {
   let last = -1;
   for (const { channel } of curves) {
-    const rank = TRANSFORM_RANKS.get(channel.slice(part.length + 1)) ?? -1;
-    if (rank <= last) return false;
-    last = rank;
+    const place = TRANSFORM_PLACES.get(channel.slice(part.length + 1)) ?? -1;
+    if (place <= last) return false;
+    last = place;
   }
   return true;
 }
-const TRANSFORM_RANKS: ReadonlyMap<string, number> = new Map(
-  TRANSFORM_PROPERTIES.map((property, rank) => [property, rank]),
-);
 
 /** Where in a list the curves of each part stand. */
 function placesByPart(curves: readonly Curve[]): ReadonlyMap<string, readonly number[]> {

@@ -8,6 +8,7 @@ import {
   partProperties,
   splitChannel,
   withMore,
+  TRANSFORM_PLACES,
   TRANSFORM_PROPERTIES,
 } from '../project';
 import { hierarchy, transformFrame, type Hierarchy, type TransformFrame } from '../rig';
@@ -62,10 +63,6 @@ export function structureOf(parts: readonly Part[], previous?: Structure): Struc
   return structure;
 }
 
-/** Every part’s slots begin with its transform. */
-const TRANSFORM_OFFSETS: ReadonlyMap<string, number> = new Map(
-  TRANSFORM_PROPERTIES.map((property, i) => [property, i]),
-);
 const offsets = new WeakMap<Part, ReadonlyMap<string, number>>();
 
 /** Slots of channels: a part's first one, and which of its properties it is. */
@@ -80,7 +77,7 @@ class SlotFinder implements Finder {
     const { part: id, property } = splitChannel(channel);
     const place = this.partIndex.get(id);
     if (place === undefined) return undefined;
-    const transform = TRANSFORM_OFFSETS.get(property);
+    const transform = TRANSFORM_PLACES.get(property);
     if (transform !== undefined) return this.firstSlot[place]! + transform;
     const part = this.parts[place]!;
     let own = offsets.get(part);

@@ -24,10 +24,7 @@ export function nestsTooDeep(value: unknown, room: number = LIMITS.jsonDepth): b
   if (typeof value !== 'object' || value === null) return false;
   if (room === 0) return true;
   if (Array.isArray(value)) {
-    for (let i = 0; i < value.length; i++) {
-      const item: unknown = value[i];
-      if (typeof item === 'object' && item !== null && nestsTooDeep(item, room - 1)) return true;
-    }
+    for (let i = 0; i < value.length; i++) if (nestsTooDeep(value[i], room - 1)) return true;
     return false;
   }
   const fields = value as Readonly<Record<string, unknown>>;
@@ -83,8 +80,7 @@ export function sizeProblems(document: Fields): readonly Problem[] {
     const count = lengthOf(take['treatments']);
     if (count > LIMITS.treatmentsACurve)
       problems.push(tooMany(`${at()}/treatments`, count, 'treatments', LIMITS.treatmentsACurve, 'a curve'));
-    else if (count > 0)
-      for (const { weight } of listOf(take['treatments'])) keys += lengthOf(asFields(weight)['keys']);
+    else for (const { weight } of listOf(take['treatments'])) keys += lengthOf(asFields(weight)['keys']);
   };
   for (const [i, clip] of listOf(document['clips']).entries()) {
     for (const [j, curve] of listOf(clip['curves']).entries()) {

@@ -3,7 +3,7 @@ import {
   namingsIn,
   partProperties,
   splitChannel,
-  TRANSFORM_PROPERTIES,
+  TRANSFORM_PLACES,
   type Curve,
   type KeyedCurve,
   type Naming,
@@ -263,9 +263,6 @@ function reportParentRings(parts: readonly Part[], byId: ReadonlyMap<string, Par
   });
 }
 
-/** What every part has. */
-const TRANSFORMS: ReadonlySet<string> = new Set(TRANSFORM_PROPERTIES);
-
 class ChannelIndex {
   private readonly properties = new Map<string, ReadonlySet<string>>();
   constructor(private readonly parts: ReadonlyMap<string, Part>) {}
@@ -280,7 +277,7 @@ class ChannelIndex {
       );
       return;
     }
-    if (TRANSFORMS.has(property)) return;
+    if (TRANSFORM_PLACES.has(property)) return;
     let properties = this.properties.get(id);
     if (!properties) {
       properties = new Set(partProperties(part).map((entry) => entry.property));

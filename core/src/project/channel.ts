@@ -47,6 +47,11 @@ export const TRANSFORM_PROPERTIES = [
   'visible',
 ] as const;
 
+/** The place of each of them: every part has these, first and in this order. */
+export const TRANSFORM_PLACES: ReadonlyMap<string, number> = new Map(
+  TRANSFORM_PROPERTIES.map((property, place) => [property, place]),
+);
+
 const LIGHT_COLOUR = ['light.color.r', 'light.color.g', 'light.color.b'];
 const BASE_COLOUR = [
   'material.baseColor.r',
@@ -118,7 +123,7 @@ export function restValue(part: Part, property: string): number | null {
 
 /** Whether a property is among those that a part's matrix is made of. */
 export function isTransform(property: string): boolean {
-  return property !== 'visible' && (TRANSFORM_PROPERTIES as readonly string[]).includes(property);
+  return property !== 'visible' && TRANSFORM_PLACES.has(property);
 }
 
 /** Whether a channel is on or off and nothing between: its keys hold until the next. */

@@ -42,6 +42,7 @@ import { ViewControl } from './stage/view-control';
 import { ShotPaneComponent } from './view/shot-pane.component';
 import { ViewComponent } from './view/view.component';
 
+/** Comes with the Bench’s scripts, and is of use before the Bench. */
 export { rehearseOpening } from './rehearse';
 
 /** The Bench: the view above its Chart, the side sheet at the right. */

@@ -1,6 +1,6 @@
 import '@angular/compiler';
 import { newPart, type Driver, type Part, type Project } from '@kaizen/core';
-import { chartProject, programOf } from '../../testing/chart-project';
+import { chartProject } from '../../testing/chart-project';
 import { fakes } from '../../testing/fake-studio';
 import { PartPicker } from '../stage/picker';
 import { DriveHands } from './drive-hands';
@@ -78,7 +78,9 @@ describe('drivers by hand', () => {
     stage.goTo(24);
     const { id } = studio.project()!.drivers.at(-1)!;
     const before = stage.valueOf('door/translate.x');
-    expect(before).toBeCloseTo(0.5 * stage.program()!.channelValue(slotOf('wagon/translate.x'), 21), 9);
+    const { slots } = stage.program()!.structure;
+    const inputThen = stage.program()!.channelValue(slots.get('wagon/translate.x')!, 24 - 3);
+    expect(before).toBeCloseTo(0.5 * inputThen, 9);
     hands.show(id, 'Strength', { gain: 1 });
     expect(stage.valueOf('door/translate.x')).toBeCloseTo(2 * before!, 9);
     expect(studio.project()!.drivers.at(-1)).toMatchObject({ gain: 0.5 });
@@ -87,10 +89,6 @@ describe('drivers by hand', () => {
     hands.change(id, 'Strength', { gain: 1 });
     expect(stage.valueOf('door/translate.x')).toBeCloseTo(2 * before!, 9);
     expect(studio.labels.at(-1)).toBe('Strength');
-
-    function slotOf(channel: string): number {
-      return programOf(studio.project()!).structure.slots.get(channel)!;
-    }
   });
 
   it('they act in their order, which can be changed, and can be removed', () => {
