@@ -8,7 +8,7 @@ import {
   isBareKey,
   isObject,
 } from './defaults';
-import { sizeProblems } from './limits';
+import { LIMITS, nestsTooDeep, sizeProblems } from './limits';
 import { checkShape, fitsSchema } from './read';
 
 /**
@@ -36,11 +36,14 @@ export interface PieceToCut {
 }
 
 /**
- * Whether a document is one of the right shape and no bigger than may be, but for its parts and curves. Where it is, and each of its
- * pieces has the right shape, `checkShape` finds nothing wrong in it.
+ * Whether the JSON of a text is a document of the right shape, no bigger and no deeper than may be, but for its parts and curves. Where
+ * it is, and each of its pieces has the right shape, `parseDocument` and `checkShape` find nothing wrong in it.
  */
 export function hasRightHead(document: unknown): boolean {
-  return checkShape(headOf(document)).length === 0 && sizeProblems(document as Fields).length === 0;
+  const head = headOf(document);
+  return (
+    !nestsTooDeep(head) && checkShape(head).length === 0 && sizeProblems(document as Fields).length === 0
+  );
 }
 
 /** The pieces of a document with the right head, in order. */
@@ -53,7 +56,7 @@ export function documentPieces(document: Fields): readonly PieceToCut[] {
   for (let i = 0; i < parts.length; i += PARTS_A_PIECE) {
     const some = parts.slice(i, i + PARTS_A_PIECE);
     pieces.push({
-      hasRightShape: () => fitsSchema({ ...EMPTY, parts: some }),
+      hasRightShape: () => isRight({ ...EMPTY, parts: some }),
       cut: () => ({ kind: 'parts', text: JSON.stringify(some) }),
     });
   }
@@ -64,16 +67,29 @@ export function documentPieces(document: Fields): readonly PieceToCut[] {
     for (const [i, curve] of curves.entries()) {
       keys += listIn(curve, 'keys').length + 1;
       if (keys < KEYS_A_PIECE && i < curves.length - 1) continue;
-      const some = curves.slice(from, i + 1);
-      pieces.push({
-        hasRightShape: () => fitsSchema({ ...EMPTY, clips: [{ id: EMPTY.id, curves: some }] }),
-        cut: () => ({ kind: 'curves', clip, ...withoutNumbers(some as readonly Fields[]) }),
-      });
+      pieces.push(curvesToCut(clip, curves.slice(from, i + 1)));
       from = i + 1;
       keys = 0;
     }
   }
   return pieces;
+}
+
+function curvesToCut(clip: number, curves: readonly unknown[]): PieceToCut {
+  let taken: BareKeysTaken | null = null;
+  const take = () => (taken ??= withoutBareKeys(curves));
+  return {
+    hasRightShape: () => isRight({ ...EMPTY, clips: [{ id: EMPTY.id, curves: take().curves }] }),
+    cut: () => {
+      const { text, numbers } = withoutNumbers(take());
+      taken = null;
+      return { kind: 'curves', clip, text, numbers };
+    },
+  };
+}
+
+function isRight(document: unknown): boolean {
+  return !nestsTooDeep(document) && fitsSchema(document);
 }
 
 /** A project of nothing, to check entries of its lists in. */
@@ -99,27 +115,63 @@ function headOf(document: unknown): unknown {
   };
 }
 
+/** Some curves, from those with nothing but bare keys these taken as numbers. */
+interface BareKeysTaken {
+  /** Such a curve stands here without keys. */
+  readonly curves: readonly unknown[];
+  /** How many keys each had that were taken; null where it kept its own. */
+  readonly counts: readonly (number | null)[];
+  readonly numbers: Float64Array;
+}
+
+/** Bare keys that are numbers have the right shape: what is left is quick to check. */
+function withoutBareKeys(curves: readonly unknown[]): BareKeysTaken {
+  const numbers = new Float64Array(2 * countOf(curves));
+  let at = 0;
+  const counts: (number | null)[] = [];
+  const left = curves.map((curve) => {
+    const keys = isObject(curve) ? curve['keys'] : null;
+    const isTaken = Array.isArray(keys) && takeBareKeys(keys, numbers, at);
+    counts.push(isTaken ? keys.length : null);
+    if (!isTaken) return curve;
+    at += 2 * keys.length;
+    return { ...(curve as Fields), keys: [] };
+  });
+  return { curves: left, counts, numbers: numbers.subarray(0, at) };
+}
+
+/** Writes the frames and values of some keys where these are all that they have, and numbers; else says false. */
+function takeBareKeys(keys: readonly unknown[], numbers: Float64Array, from: number): boolean {
+  let at = from;
+  for (const key of keys) {
+    if (!isObject(key) || !isBareKey(key)) return false;
+    const { frame, value } = key;
+    if (!Number.isFinite(frame) || !Number.isFinite(value)) return false;
+    numbers[at++] = frame as number;
+    numbers[at++] = value as number;
+  }
+  return true;
+}
+
 /**
- * The text of some curves without their keys' frames and values, and these as numbers. Where all keys of a curve have nothing
- * more, their count stands for them, else each key's other fields; a key whose fields stand in another order stays whole.
+ * The text of some curves without their keys' frames and values, and these as numbers. The count of bare keys stands for them; of
+ * others each key's other fields stay, and a key whose fields stand in another order stays whole.
  */
-function withoutNumbers(curves: readonly Fields[]): {
+function withoutNumbers({ curves, counts, numbers: bare }: BareKeysTaken): {
   readonly text: string;
   readonly numbers: Float64Array;
 } {
-  const numbers = new Float64Array(2 * countOf(curves));
-  let at = 0;
-  const rest = curves.map((curve) => {
-    if (!Array.isArray(curve['keys'])) return curve;
-    const keys = curve['keys'] as readonly Fields[];
-    if (keys.every(isBareKey)) {
-      for (const { frame, value } of keys) {
-        numbers[at++] = frame as number;
-        numbers[at++] = value as number;
-      }
-      return { ...curve, keys: keys.length };
+  const numbers = new Float64Array(bare.length + 2 * countOf(curves));
+  let [from, at] = [0, 0];
+  const rest = (curves as readonly Fields[]).map((curve, i) => {
+    const count = counts[i]!;
+    if (count !== null) {
+      numbers.set(bare.subarray(from, (from += 2 * count)), at);
+      at += 2 * count;
+      return { ...curve, keys: count };
     }
-    const others = keys.map((key) => {
+    if (!Array.isArray(curve['keys'])) return curve;
+    const others = (curve['keys'] as readonly Fields[]).map((key) => {
       const [first, second] = Object.keys(key);
       if (first !== 'frame' || second !== 'value') return key;
       const { frame, value, ...more } = key;
@@ -132,8 +184,8 @@ function withoutNumbers(curves: readonly Fields[]): {
   return { text: JSON.stringify(rest), numbers: at === numbers.length ? numbers : numbers.slice(0, at) };
 }
 
-function countOf(curves: readonly Fields[]): number {
-  return curves.reduce((count, curve) => count + listIn(curve, 'keys').length, 0);
+function countOf(curves: readonly unknown[]): number {
+  return curves.reduce<number>((count, curve) => count + listIn(curve, 'keys').length, 0);
 }
 
 /** Curves with their keys' frames and values put back and their defaults put in. */

@@ -21,18 +21,22 @@ export function readProject(text: string): Result<Project> {
   return parsed.ok ? readDocument(parsed.value) : parsed;
 }
 
-/** The JSON of a project's text, not checked yet. */
+/** The JSON of a project's text, no deeper than may be, else not checked yet. */
 export function parseDocument(text: string): Result<unknown> {
-  let value: unknown;
+  const parsed = parseJson(text);
+  const deep = parsed.ok && nestsTooDeep(parsed.value) ? nestingProblem(text) : null;
+  return deep ? failed([deep]) : parsed;
+}
+
+/** The JSON of a text, not checked at all. */
+export function parseJson(text: string): Result<unknown> {
   try {
-    value = JSON.parse(text.startsWith('\uFEFF') ? text.slice(1) : text) as unknown;
+    return { ok: true, value: JSON.parse(text.startsWith('\uFEFF') ? text.slice(1) : text) as unknown };
   } catch (error) {
     const reason = error instanceof Error ? error.message : String(error);
     const message = `this is not JSON (${reason}); it must be one JSON object`;
     return failed([nestingProblem(text) ?? { pointer: '', message }]);
   }
-  const deep = nestsTooDeep(value) ? nestingProblem(text) : null;
-  return deep ? failed([deep]) : { ok: true, value };
 }
 
 /** As `readProject`, for a document already parsed. */

@@ -1,5 +1,12 @@
 import { strToU8 } from 'fflate';
-import { ProjectJoiner, readDocument, writeProject, type DocumentPiece } from '@kaizen/core';
+import {
+  LIMITS,
+  ProjectJoiner,
+  readDocument,
+  readProject,
+  writeProject,
+  type DocumentPiece,
+} from '@kaizen/core';
 import { chartProject } from '../testing/chart-project';
 import { readWork } from './read-work';
 
@@ -20,6 +27,9 @@ async function read(document: Fields) {
 const good = () => JSON.parse(writeProject(chartProject())) as Fields;
 
 const curveOf = (document: Fields) => (document['clips'] as [{ curves: [Fields] }])[0].curves[0];
+/** Lists within each other, deeper than may be. */
+const DEEP = JSON.parse('['.repeat(LIMITS.jsonDepth) + ']'.repeat(LIMITS.jsonDepth)) as unknown;
+
 /** Documents with something wrong in them, wherever that may be. */
 const spoilt: readonly ((document: Fields) => unknown)[] = [
   () => null,
@@ -38,7 +48,18 @@ const spoilt: readonly ((document: Fields) => unknown)[] = [
     clips: [{ id: 'main', curves: [{ channel: 'wagon/translate.x', keys: 3 }] }],
   }),
   (document) => ({ ...document, assets: [{ id: 'a', uri: 7 }], poses: [{ picture: 4 }] }),
-  (document) => (Object.assign(curveOf(document), { keys: [{ frame: 'soon', value: 0 }] }), document),
+  ...[
+    [{ frame: 'soon', value: 0 }],
+    [{ frame: 0, value: 1 }, { frame: 4 }],
+    [{ frame: 0, value: 1, joined: 'no' }],
+    [{ frame: 0, value: 1 }, { frame: 4, value: null }, 7],
+    [[0, 1]],
+    [null],
+  ].map((keys) => (document: Fields) => (Object.assign(curveOf(document), { keys }), document)),
+  (document) => ({ ...document, mark: DEEP }),
+  (document) => ({ ...document, parts: [{ id: 'a', kind: 'group', mark: DEEP }] }),
+  (document) => (Object.assign(curveOf(document), { mark: DEEP }), document),
+  (document) => (Object.assign(curveOf(document), { keys: [{ frame: 0, value: 1, mark: DEEP }] }), document),
   (document) => (Object.assign(curveOf(document), { muted: 'yes' }), document),
   (document) => (Object.assign(curveOf(document), { treatments: new Array(65).fill({}) }), document),
   (document) => ({ ...document, activeClip: 'nowhere' }),
@@ -52,6 +73,16 @@ describe('reading a project in a worker', () => {
     for (const piece of told) joiner.take(piece);
     expect({ ok: true, value: joiner.project }).toEqual(readDocument(good()));
     expect(shares.every((share) => share > 0.5 && share <= 1)).toBe(true);
+  });
+
+  it('reads what is as deep as may be', async () => {
+    const deepest = (at: number) =>
+      JSON.parse('['.repeat(LIMITS.jsonDepth - at) + ']'.repeat(LIMITS.jsonDepth - at)) as unknown;
+    const document = { ...good(), mark: deepest(1) };
+    Object.assign(curveOf(document), { mark: deepest(5) });
+    expect((await read(document)).result).toMatchObject({ ok: true });
+    Object.assign(curveOf(document), { mark: deepest(4) });
+    expect((await read(document)).result).toMatchObject({ ok: false });
   });
 
   it('tells the pieces of what has the right shape, and says where what it names is not there', async () => {
@@ -72,7 +103,7 @@ describe('reading a project in a worker', () => {
   it('says of any text what reading it whole says', async () => {
     for (const spoil of spoilt) {
       const document = spoil(good());
-      const whole = readDocument(document);
+      const whole = readProject(JSON.stringify(document));
       const { result } = await read(document as Fields);
       if (whole.ok) throw new Error('it was to be wrong');
       expect(result).toEqual({ ok: false, problems: whole.problems });

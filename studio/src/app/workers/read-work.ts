@@ -3,17 +3,19 @@ import {
   assetsBeside,
   bringModel,
   checkReferences,
-  checkShape,
   documentPieces,
   hasRightHead,
   isBringProblem,
-  parseDocument,
+  parseJson,
+  readProject,
   stripDefaults,
   unpackKaizenZip,
   type AssetBytes,
   type DocumentPiece,
   type PieceToCut,
   type Problem,
+  type Project,
+  type Result,
 } from '@kaizen/core';
 import type { ModelRead, ProjectRead, ReadApi } from './read-api';
 
@@ -80,16 +82,21 @@ type WithHead =
   | { readonly ok: false; readonly problems: readonly Problem[] };
 
 function fromText(text: string): WithHead {
-  const parsed = parseDocument(text);
+  const parsed = parseJson(text);
   if (!parsed.ok) return parsed;
   const { value } = parsed;
-  if (!hasRightHead(value)) return { ok: false, problems: checkShape(value) };
+  const problems = () => problemsIn(readProject(text));
+  if (!hasRightHead(value)) return { ok: false, problems: problems() };
   return {
     ok: true,
     ...beside(value as Fields),
     fits: (piece) => piece.hasRightShape(),
-    problems: (fit) => (fit ? checkReferences(value) : checkShape(value)),
+    problems: (fit) => (fit ? checkReferences(value) : problems()),
   };
+}
+
+function problemsIn(read: Result<Project>): readonly Problem[] {
+  return read.ok ? [] : read.problems;
 }
 
 function fromZip(bytes: Uint8Array): WithHead {
