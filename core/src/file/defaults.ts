@@ -206,7 +206,22 @@ export function fillCurveAround(keys: readonly Fields[], item: Fields): Fields {
 
 /** A curve that has anything in the place of its keys, with its defaults put in, and bare keys as numbers, `[frame, value]` a key. */
 export function fillCurvePacked(numbers: Float64Array, item: Fields & { readonly keys: unknown }): Fields {
-  return withPackedKeys(fillItem('curves', item) as typeof item, numbers);
+  const filled = isPlain(item) ? { ...plainCurve(), channel: item['channel'] } : fillItem('curves', item);
+  return withPackedKeys(filled as typeof item, numbers);
+}
+
+/** Whether an item has a channel and keys, in this order, and nothing else, as nearly all curves of a big project. */
+function isPlain(item: Fields): boolean {
+  let count = 0;
+  for (const name in item) if (name !== PLAIN[count++]) return false;
+  return count === PLAIN.length;
+}
+const PLAIN = ['channel', 'keys'];
+
+let plain: Fields | null = null;
+/** A curve of which the file says nothing but its channel and keys. */
+function plainCurve(): Fields {
+  return (plain ??= fillItem('curves', { channel: '', keys: [] }));
 }
 
 /** A key with its defaults put in. */

@@ -8,7 +8,7 @@ import {
   isBareKey,
   isObject,
 } from './defaults';
-import { LIMITS, nestsTooDeep, sizeProblems } from './limits';
+import { nestsTooDeep, sizeProblems } from './limits';
 import { checkShape, fitsSchema } from './read';
 
 /**

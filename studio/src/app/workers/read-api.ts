@@ -1,7 +1,7 @@
 import type { AssetBytes, Brought, DocumentPiece, ModelFiles, Problem } from '@kaizen/core';
 
 /**
- * How reading a project ended: with the bytes of its models and sounds; its pieces, which only name them, have been told by then. Where
+ * How reading a project ended: with the bytes of its models and sounds; its pieces, which only name them, have been sent by then. Where
  * it is not ok, what was told is worth nothing.
  */
 export type ProjectRead =
@@ -30,7 +30,7 @@ export interface ReadApi {
     kind: 'json' | 'zip',
     piece: (piece: DocumentPiece, isLast: boolean) => void | Promise<void>,
     progress: (share: number) => void | Promise<void>,
-  ): Promise<ProjectRead>;
+  ): ProjectRead;
   /** Reads a model. `sha256` finds the hash of its bytes elsewhere. */
   model(
     model: ModelBytes,

@@ -12,10 +12,10 @@ import { readWork } from './read-work';
 
 type Fields = Record<string, unknown>;
 
-async function read(document: Fields) {
+function read(document: Fields) {
   const told: DocumentPiece[] = [];
   const shares: number[] = [];
-  const result = await readWork.project(
+  const result = readWork.project(
     strToU8(JSON.stringify(document)),
     'json',
     (piece) => void told.push(piece),
@@ -66,8 +66,8 @@ const spoilt: readonly ((document: Fields) => unknown)[] = [
 ];
 
 describe('reading a project in a worker', () => {
-  it('tells pieces that make the very project of the file', async () => {
-    const { result, told, shares } = await read(good());
+  it('tells pieces that make the very project of the file', () => {
+    const { result, told, shares } = read(good());
     expect(result).toMatchObject({ ok: true });
     const joiner = new ProjectJoiner();
     for (const piece of told) joiner.take(piece);
@@ -75,36 +75,36 @@ describe('reading a project in a worker', () => {
     expect(shares.every((share) => share > 0.5 && share <= 1)).toBe(true);
   });
 
-  it('reads what is as deep as may be', async () => {
+  it('reads what is as deep as may be', () => {
     const deepest = (at: number) =>
       JSON.parse('['.repeat(LIMITS.jsonDepth - at) + ']'.repeat(LIMITS.jsonDepth - at)) as unknown;
     const document = { ...good(), mark: deepest(1) };
     Object.assign(curveOf(document), { mark: deepest(5) });
-    expect((await read(document)).result).toMatchObject({ ok: true });
+    expect(read(document).result).toMatchObject({ ok: true });
     Object.assign(curveOf(document), { mark: deepest(4) });
-    expect((await read(document)).result).toMatchObject({ ok: false });
+    expect(read(document).result).toMatchObject({ ok: false });
   });
 
-  it('tells the pieces of what has the right shape, and says where what it names is not there', async () => {
-    const { result, told } = await read({ ...good(), activeClip: 'nowhere' });
+  it('tells the pieces of what has the right shape, and says where what it names is not there', () => {
+    const { result, told } = read({ ...good(), activeClip: 'nowhere' });
     expect(told.length).toBeGreaterThan(1);
     expect(result).toMatchObject({ ok: false, problems: [{ pointer: '/activeClip' }] });
   });
 
-  it('tells nothing of what has another shape', async () => {
-    const { result, told } = await read({ ...good(), parts: [{ id: 'a', name: 'A', kind: 'grouping' }] });
+  it('tells nothing of what has another shape', () => {
+    const { result, told } = read({ ...good(), parts: [{ id: 'a', name: 'A', kind: 'grouping' }] });
     expect(told.map(({ kind }) => kind)).toEqual(['head']);
     expect(result).toMatchObject({ ok: false, problems: [{ pointer: '/parts/0/kind' }] });
-    const noRate = await read({ ...good(), rate: 24 });
+    const noRate = read({ ...good(), rate: 24 });
     expect(noRate.told).toEqual([]);
     expect(noRate.result).toMatchObject({ ok: false, problems: [{ pointer: '/rate' }] });
   });
 
-  it('says of any text what reading it whole says', async () => {
+  it('says of any text what reading it whole says', () => {
     for (const spoil of spoilt) {
       const document = spoil(good());
       const whole = readProject(JSON.stringify(document));
-      const { result } = await read(document as Fields);
+      const { result } = read(document as Fields);
       if (whole.ok) throw new Error('it was to be wrong');
       expect(result).toEqual({ ok: false, problems: whole.problems });
     }

@@ -23,24 +23,22 @@ type Fields = Readonly<Record<string, unknown>>;
 
 /** What the reading worker does. */
 export const readWork: ReadApi = {
-  async project(bytes, kind, piece, progress): Promise<ProjectRead> {
+  project(bytes, kind, piece, progress): ProjectRead {
     const read = kind === 'zip' ? fromZip(bytes) : fromText(new TextDecoder().decode(bytes));
     if (!read.ok) return read;
     const pieces = documentPieces(read.document);
     // The page takes the pieces over while the rest is checked here.
-    const told: Promise<void>[] = [];
-    const tell = async (each: DocumentPiece, i: number) => {
+    const tell = (each: DocumentPiece, i: number) => {
       const isLast = i === pieces.length - 1;
-      await piece('numbers' in each ? transfer(each, [each.numbers.buffer]) : each, isLast);
+      void piece('numbers' in each ? transfer(each, [each.numbers.buffer]) : each, isLast);
       if (i % PIECES_A_STEP === 0) void progress(HALF_WAY + (1 - HALF_WAY) * ((i + 1) / pieces.length));
     };
     const fit = pieces.every((each, i) => {
       const right = read.fits(each);
-      if (right) told.push(tell(each.cut(), i));
+      if (right) tell(each.cut(), i);
       return right;
     });
     const problems = read.problems(fit);
-    await Promise.all(told);
     if (problems.length > 0) return { ok: false, problems };
     return transfer({ ok: true, bytes: read.bytes }, buffersOf(read.bytes));
   },

@@ -4,10 +4,10 @@ import { readWork } from './read-work';
 import { rehearsalProject } from './rehearsal-project';
 
 describe('the made-up project that is read ahead', () => {
-  it('is a good one, and takes the way of a big one: its keys come as numbers', async () => {
+  it('is a good one, and takes the way of a big one: its keys come as numbers', () => {
     const joiner = new ProjectJoiner();
     const nothing = () => undefined;
-    const read = await readWork.project(
+    const read = readWork.project(
       strToU8(rehearsalProject()),
       'json',
       (piece) => joiner.take(piece),
