@@ -33,6 +33,7 @@ export function curveName(ref: CurveRef): string {
 
 /** The address that a name means. */
 export function curveRef(name: string): CurveRef {
+  if (isChannel(name)) return { of: 'channel', channel: name };
   const [, of, id = ''] = (name.startsWith(MARK) && ELSEWHERE.exec(name)) || [];
   if (of === 'map') return { of, driver: id };
   if (of === 'placed-weight' || of === 'placed-time') return { of, placement: id };

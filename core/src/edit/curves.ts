@@ -25,6 +25,17 @@ export function curveOf(project: Project, channel: string): Curve | undefined {
   return curvesByChannel(project).get(channel);
 }
 
+/** The curves of some channels, of those that have one. */
+export function curvesOf(project: Project, channels: readonly string[]): readonly Curve[] {
+  const index = curvesByChannel(project);
+  const curves: Curve[] = [];
+  for (const channel of channels) {
+    const curve = index.get(channel);
+    if (curve) curves.push(curve);
+  }
+  return curves;
+}
+
 /** Curves by the name of their channel. */
 export interface CurveIndex {
   get(channel: string): Curve | undefined;

@@ -1,4 +1,4 @@
-import { activeClip, curveOf, keyedSpan, type Curve, type Limit, type Project } from '@kaizen/core';
+import { activeClip, curvesOf, keyedSpan, type Curve, type Limit, type Project } from '@kaizen/core';
 import type { BenchState } from '../../state/bench';
 import { limitOf } from '../stage/channel-label';
 import { chosenFrames } from '../plot/chosen';
@@ -24,9 +24,10 @@ export function curvesShown({ plot, project }: CurvesScene): readonly Curve[] {
   const list = activeClip(project)?.curves;
   const known = list && shownOf.get(list);
   if (known?.strips === plot.strips) return known.curves;
-  const curves = valueStrips(plot)
-    .flatMap((strip) => strip.channels)
-    .flatMap((channel) => curveOf(project, channel) ?? []);
+  const curves = curvesOf(
+    project,
+    valueStrips(plot).flatMap((strip) => strip.channels),
+  );
   if (list) shownOf.set(list, { strips: plot.strips, curves });
   return curves;
 }
@@ -46,9 +47,8 @@ export function keysSpan(project: Project, strip: Strip): KeySpan {
 
 function spanOfKeys(project: Project, strip: Strip): KeySpan {
   let [first, last] = [Infinity, -Infinity];
-  for (const channel of strip.channels) {
-    const curve = curveOf(project, channel);
-    const span = curve && keyedSpan(curve);
+  for (const curve of curvesOf(project, strip.channels)) {
+    const span = keyedSpan(curve);
     if (span) [first, last] = [Math.min(first, span.first), Math.max(last, span.last)];
   }
   return first <= last ? { first, last } : null;

@@ -1,4 +1,4 @@
-import { curveOf, eachKey, handlePlace, type KeyRef, type Project } from '@kaizen/core';
+import { curveOf, curvesOf, eachKey, handlePlace, type KeyRef, type Project } from '@kaizen/core';
 import { chosenFrames } from './chosen';
 import type { Strip, ValueRange } from './plot';
 import type { TimeAxis } from './time-axis';
@@ -15,10 +15,7 @@ export function keySpread(
     if (value < low) low = value;
     if (value > high) high = value;
   };
-  for (const channel of channels) {
-    const curve = curveOf(project, channel);
-    if (curve) eachKey(curve, tell);
-  }
+  for (const curve of curvesOf(project, channels)) eachKey(curve, tell);
   return low <= high ? { low, high } : null;
 }
 

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
-import { curveOf, repeats, setOutside, type Curve, type Outside, type OutsideMode } from '@kaizen/core';
+import { curvesOf, repeats, setOutside, type Curve, type Outside, type OutsideMode } from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { shownFrame } from '../../ui/amount';
 import { NumberFieldComponent } from '../../ui/number-field.component';
@@ -114,7 +114,7 @@ export class OutsideFormComponent {
     const project = this.stage.shown();
     const { channels } = this.studio.bench();
     const named = this.fallback().length > 0 ? this.fallback() : channels;
-    return project ? named.flatMap((channel) => curveOf(project, channel) ?? []) : [];
+    return project ? curvesOf(project, named) : [];
   });
   readonly channels = computed(() => this.curves().map((curve) => curve.channel));
   readonly name = computed(() => {

@@ -1,9 +1,9 @@
-import { activeClip, curveOf, curvesOfPart, eachKey, type Curve, type Project } from '@kaizen/core';
+import { activeClip, curvesOf, curvesOfPart, eachKey, type Curve, type Project } from '@kaizen/core';
 import type { BenchState } from '../../state/bench';
 
 /** The curves that stepping from key to key goes by: of the chosen channels, else of the chosen parts, else all. */
 function steppedCurves(project: Project, bench: Pick<BenchState, 'channels' | 'parts'>): readonly Curve[] {
-  const chosen = bench.channels.flatMap((channel) => curveOf(project, channel) ?? []);
+  const chosen = curvesOf(project, bench.channels);
   if (chosen.length > 0) return chosen;
   const ofParts = project.parts
     .filter((part) => bench.parts.includes(part.id))

@@ -1,6 +1,7 @@
 import {
   closeGap,
   curveOf,
+  curvesOf,
   hasNoBackwards,
   mirrorValues,
   moveStakes,
@@ -106,7 +107,7 @@ const PLANS: Readonly<Record<TimeToolId, (ask: TimeAsk) => TimePlan | null>> = {
       affected: { first: span.start, last: span.end },
       edit: (project) => reverseTime(project, scope.channels, span),
       aside: (project) => {
-        const curves = scope.channels.flatMap((channel) => curveOf(project, channel) ?? []);
+        const curves = curvesOf(project, scope.channels);
         return curves.some(hasNoBackwards) ? '; noise and “every n-th frame” stay as they run' : '';
       },
       slopes: null,

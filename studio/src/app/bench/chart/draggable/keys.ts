@@ -1,5 +1,5 @@
 import { Injectable, inject } from '@angular/core';
-import { curveOf, leastOf, shiftFrame, type Curve, type KeyRef } from '@kaizen/core';
+import { curveOf, curvesOf, leastOf, shiftFrame, type Curve, type KeyRef } from '@kaizen/core';
 import { Studio } from '../../../state/studio';
 import type { Drag } from '../../../ui/follow-drag';
 import { channelLabel } from '../../stage/channel-label';
@@ -167,11 +167,7 @@ function hit(scene: HitScene, { area, strip, row, x, y }: Place): KeysHeld | nul
   if (area === 'ticks') return row ? pegsNear(plot, curvesOfRow(row), x) : null;
   if (area === 'values') return strip && dotNear(scene, strip, x, y);
   const drawn = valueStrips(plot).flatMap((each) => each.channels);
-  return pegsNear(
-    plot,
-    drawn.flatMap((channel) => curveOf(project, channel) ?? []),
-    x,
-  );
+  return pegsNear(plot, curvesOf(project, drawn), x);
 }
 
 export const keys: Draggable<KeysHeld> = {
