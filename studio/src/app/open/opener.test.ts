@@ -26,9 +26,9 @@ import { Reader } from './reader';
 
 /** The reader without its worker: the same work, done here. */
 const hereReader: Pick<Reader, 'project' | 'model'> = {
-  project: async (_name, bytes, kind, arrived) => {
+  project: (_name, bytes, kind, arrived) => {
     const joiner = new ProjectJoiner();
-    const read = await readWork.project(
+    const read = readWork.project(
       bytes,
       kind,
       (piece, isLast) => {
@@ -37,7 +37,9 @@ const hereReader: Pick<Reader, 'project' | 'model'> = {
       },
       () => undefined,
     );
-    return read.ok ? { ok: true, value: { project: joiner.project, bytes: read.bytes } } : read;
+    return Promise.resolve(
+      read.ok ? { ok: true, value: { project: joiner.project, bytes: read.bytes } } : read,
+    );
   },
   model: (model: ModelBytes) => Promise.resolve(readWork.model(model, () => undefined)),
 };
