@@ -1,6 +1,6 @@
 /** One configuration for all unit tests, native ES modules, every processor at work; types are checked by tsc. */
 export default {
-  testEnvironment: 'node',
+  testEnvironment: '<rootDir>/tools/jest-environment.mjs',
   maxWorkers: '100%',
   roots: ['<rootDir>/core', '<rootDir>/cli', '<rootDir>/studio/src', '<rootDir>/server', '<rootDir>/tools'],
   testMatch: ['**/*.test.ts'],
