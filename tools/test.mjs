@@ -85,9 +85,11 @@ await buildNode();
 
 const bin = (name, file) => join('node_modules', name, file);
 const sources = ['core', 'cli', 'server', 'studio'].map((name) => `${name}/src`);
-/** ESLint takes a minute and more, and the tests in the browser leave some of two processors idle: they go side by side. */
-const lint = (beside) =>
-  run('lint', bin('eslint', 'bin/eslint.js'), ['.', '--max-warnings', '0'], { atOnce: false, beside });
+/** ESLint takes a minute and more, and all else leaves some of two processors idle: it goes beside from the start. */
+const linted = run('lint', bin('eslint', 'bin/eslint.js'), ['.', '--max-warnings', '0'], {
+  atOnce: false,
+  beside: true,
+});
 let built = false;
 const checks = [
   { name: 'types', script: join('tools', 'types.mjs'), args: [] },
@@ -119,7 +121,6 @@ if (!jestRan && jest?.success) failed += 1;
 
 const chromium = (await finding) ?? '';
 if (withBrowser && chromium === '') count(false);
-const linted = lint(built);
 if (built && chromium !== '') {
   const report = join(reports, 'playwright.json');
   const ran = await run(
