@@ -115,9 +115,9 @@ function headOf(document: unknown): unknown {
   };
 }
 
-/** Some curves, from those with nothing but bare keys these taken as numbers. */
+/** Some curves; of those that have nothing but bare keys, the keys are taken out as numbers. */
 interface BareKeysTaken {
-  /** Such a curve stands here without keys. */
+  /** Such a curve stands here with an empty list of keys. */
   readonly curves: readonly unknown[];
   /** How many keys each had that were taken; null where it kept its own. */
   readonly counts: readonly (number | null)[];
