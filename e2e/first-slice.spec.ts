@@ -49,6 +49,7 @@ test('from an opened sample to a keyed, looping, playing, kept and exported mach
     await page.keyboard.press('3');
     const ring = page.locator('kz-grips g[data-grip="Y"] rect');
     await expect(ring).toBeVisible();
+    await bench.settled();
     const at = (await ring.boundingBox())!;
     await bench.drag({ x: at.x + 8, y: at.y + 8 }, { x: at.x + 60, y: at.y - 6 });
     const turned = await bench.value(TURN);

@@ -60,6 +60,7 @@ test('the view: picking, grips with steps, typed amounts, axes, the shot camera'
 
   await test.step('size by its grip, all axes by the middle', async () => {
     await page.keyboard.press('4');
+    await bench.settled();
     const middle = (await page.locator('kz-grips rect[data-grip="all"]').boundingBox())!;
     await bench.drag({ x: middle.x + 6, y: middle.y + 6 }, { x: middle.x + 48, y: middle.y + 6 });
     await expect.poll(() => bench.field('Size X')).toBe('1.50');

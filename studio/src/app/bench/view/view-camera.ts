@@ -21,7 +21,11 @@ export class ViewCamera {
     this.controls.maxPolarAngle = Math.PI * 0.98;
     this.controls.mouseButtons = { LEFT: MOUSE.ROTATE, MIDDLE: MOUSE.PAN, RIGHT: MOUSE.PAN };
     this.controls.addEventListener('start', () => this.setNear(NEAR));
-    this.controls.addEventListener('change', onChange);
+    this.controls.addEventListener('change', () => {
+      // Who asks where things are on the screen now may ask before the picture is drawn.
+      camera.updateMatrixWorld();
+      onChange();
+    });
     camera.position.set(5, 4, 8);
   }
 
