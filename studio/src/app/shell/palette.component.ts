@@ -126,13 +126,16 @@ export class PaletteComponent {
   private takeHeld(): void {
     const { held } = this;
     held.release();
+    if (held.gaveUp) {
+      this.dialog.close();
+      return;
+    }
     const field = this.field().nativeElement;
     field.focus();
     field.value = held.text;
     this.search(held.text);
     const [first] = this.found();
-    if (held.gaveUp) this.dialog.close();
-    else if (held.entered && first) this.run(first);
+    if (held.entered && first) this.run(first);
   }
 
   usable(command: Command): boolean {

@@ -19,10 +19,16 @@ export class HeldKeys {
     this.over.abort();
   }
 
+  /** Keys that follow are meant for something else again, such as the field being wanted once more. */
+  private giveUp(): void {
+    this.gaveUp = true;
+    this.release();
+  }
+
   private hold(event: KeyboardEvent): void {
     const { key, ctrlKey, metaKey, altKey } = event;
     if (ctrlKey || metaKey || altKey) return;
-    if (key === 'Escape') this.gaveUp = true;
+    if (key === 'Escape') this.giveUp();
     else if (key === 'Enter') this.entered = true;
     else if (key === 'Backspace') this.text = this.text.slice(0, -1);
     else if (key.length === 1) this.text += key;
