@@ -38,10 +38,10 @@ import { drawTicks } from './draw-ticks';
 import { penOf, readInk, type Ink } from '../plot/ink';
 import { KeyMenuComponent } from './key-menu.component';
 import { PathPlotComponent } from './path/path-plot.component';
-import { frameAt, valueStrips, type Strip } from '../plot/plot';
+import { frameAt, type Strip } from '../plot/plot';
 import { OutsideMenuComponent } from './outside-menu.component';
 import { RowsPanelComponent } from './rows-panel.component';
-import { boxEdges, boxGrips, keyBox } from './draggable/scale-box';
+import { shownBoxes } from './draggable/scale-box';
 
 /** The Chart: rows at the left, time to their right. The drawing is on canvas; what moves all the time on a second one above. */
 @Component({
@@ -265,23 +265,11 @@ export class ChartComponent implements AfterViewInit {
       capture: this.studio.bench().capture.on,
       affected: this.time.affected(),
       stakes: this.time.stakes(),
-      boxes: this.boxes(),
+      boxes: shownBoxes(plot, this.stage.shown(), this.model.look()),
       tags: this.model.tags(),
     };
     const pen = ink && penOf(this.overlay().nativeElement);
     if (pen && ink) drawOverlay(pen, plot, ink, frame, drag, time);
-  }
-
-  /** The boxes around the chosen keys, a strip each, while they are asked for. */
-  private boxes() {
-    const project = this.stage.shown();
-    const { shaping, density, keys } = this.model.look();
-    if (!project || !shaping.box || density === 'ticks') return [];
-    const plot = this.model.plot();
-    return valueStrips(plot).flatMap((strip) => {
-      const box = keyBox(project, strip, keys);
-      return box ? [{ edges: boxEdges(plot, strip, box), grips: boxGrips(plot, strip, project, keys) }] : [];
-    });
   }
 
   /** The menu of the key under the pointer, or of the curve outside its keys; by keyboard of the first chosen key. */

@@ -1,6 +1,7 @@
 import { greatestOf, keyAtFrame, leastOf, curveOf, type KeyRef, type Project } from '@kaizen/core';
+import type { BenchState } from '../../../state/bench';
 import { chosenFrames } from '../../plot/chosen';
-import { xOf, yOf, type Plot, type Strip } from '../../plot/plot';
+import { valueStrips, xOf, yOf, type Plot, type Strip } from '../../plot/plot';
 
 /** Room between the outer chosen keys and the box around them, in pixels. */
 const ROOM = 12;
@@ -69,4 +70,17 @@ export function boxGrips(
       return [{ time, value, x: xs[time], y: ys[value] }];
     }),
   );
+}
+
+/** The boxes around the chosen keys, a strip each, while they are asked for. */
+export function shownBoxes(
+  plot: Plot,
+  project: Project | null,
+  { shaping, density, keys }: Pick<BenchState, 'shaping' | 'density' | 'keys'>,
+) {
+  if (!project || !shaping.box || density === 'ticks') return [];
+  return valueStrips(plot).flatMap((strip) => {
+    const box = keyBox(project, strip, keys);
+    return box ? [{ edges: boxEdges(plot, strip, box), grips: boxGrips(plot, strip, project, keys) }] : [];
+  });
 }
