@@ -39,7 +39,7 @@ export const readWork: ReadApi = {
       return right;
     });
     const problems = read.problems(fit);
-    if (problems.length > 0) return { ok: false, problems };
+    if (!fit || problems.length > 0) return { ok: false, problems };
     return transfer({ ok: true, bytes: read.bytes }, buffersOf(read.bytes));
   },
 

@@ -1,6 +1,7 @@
 import { computed, Injectable, inject, signal, type WritableSignal } from '@angular/core';
 import {
   curveOf,
+  curvesOf,
   keyedSpan,
   lastShownFrame,
   spanOf,
@@ -237,9 +238,8 @@ export class ChartModel {
   fitAll(): void {
     const project = this.studio.project();
     if (!project) return;
-    const frames = this.plotted().flatMap((channel) => {
-      const curve = curveOf(project, channel);
-      const span = curve && keyedSpan(curve);
+    const frames = curvesOf(project, this.plotted()).flatMap((curve) => {
+      const span = keyedSpan(curve);
       return span ? [span.first, span.last] : [];
     });
     const { first, last } = spanOf([project.range.start, lastShownFrame(project.range), ...frames]);

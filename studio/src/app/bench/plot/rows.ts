@@ -205,7 +205,7 @@ function curvesBelow(project: Project, part: Part): readonly Curve[] {
 }
 
 /** The curves of those that have one. */
-function curvesOf(all: readonly { readonly curve: Curve | undefined }[]): readonly Curve[] {
+function curvesAmong(all: readonly { readonly curve: Curve | undefined }[]): readonly Curve[] {
   const curves: Curve[] = [];
   for (const { curve } of all) if (curve) curves.push(curve);
   return curves;
@@ -229,7 +229,7 @@ function withKindRows(part: Part, channels: readonly NewRow[], asked: Asked, dep
     }
     const id = `${part.id}#${kind}`;
     const open = !asked.closed.has(id);
-    const curves = curvesOf(group);
+    const curves = curvesAmong(group);
     const ids = group.map((row) => row.id);
     rows.push({ kind: 'kind', id, name: kind, part, depth, open, opens: true, curves, channels: ids });
     if (!open) continue;
