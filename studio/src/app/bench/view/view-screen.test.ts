@@ -80,6 +80,26 @@ describe('the screen of the view', () => {
     expect(did).toEqual(['prepare', 'draw', 'copy']);
   });
 
+  it('lets the page finish its frame first where the processor draws', async () => {
+    for (const [name, inFrame] of [
+      ['SwiftShader', []],
+      ['A graphics card', ['prepare', 'draw', 'copy']],
+    ] as const) {
+      let frame: FrameRequestCallback | undefined;
+      globalThis.requestAnimationFrame = (run) => {
+        frame = run;
+        return 1;
+      };
+      const { made, did, finish } = screen(name);
+      finish(true);
+      made.show(() => did.push('draw'));
+      frame?.(0);
+      expect(did).toEqual(inFrame);
+      await pass(20);
+      expect(did).toContain('draw');
+    }
+  });
+
   it('draws only the last of what is asked for meanwhile, and pictures after it', async () => {
     const { made, did, finish } = screen();
     const draw = (name: string) => () => did.push(name);

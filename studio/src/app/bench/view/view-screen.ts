@@ -1,4 +1,5 @@
 import type { WebGLRenderer } from 'three';
+import { soon } from '../../ui/soon';
 import { drawsWithoutCard } from './without-card';
 
 /** How often it is looked whether a drawing is finished, in milliseconds. */
@@ -48,8 +49,8 @@ export class ViewScreen {
   }
 
   /**
-   * Shows a drawing with the page's next frame, the first one once what it needs is prepared. Of those asked for while one is
-   * under way only the last is drawn.
+   * Shows a drawing with the page's next frame, or right after that where the processor draws; the first one once what it needs is
+   * prepared. Of those asked for while one is under way only the last is drawn.
    */
   show(draw: () => void): void {
     let soFar: DrawnSoFar = 'drawing';
@@ -63,10 +64,12 @@ export class ViewScreen {
     this.shown.dataset['state'] = 'drawing';
     if (this.asked) return;
     this.asked = true;
-    requestAnimationFrame(() => {
+    const begin = () => {
       this.asked = false;
       void this.work();
-    });
+    };
+    // A processor that draws leaves little of itself to the page, whose own frame goes first.
+    requestAnimationFrame(this.slow ? () => soon(begin) : begin);
   }
 
   /** Draws something that is not shown, and hands it over when it is finished; `atOnce` lets the page wait for it. */
