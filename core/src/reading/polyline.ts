@@ -101,6 +101,51 @@ export function polylineExtent(
   return { low, high };
 }
 
+interface Thinned {
+  readonly within: number;
+  readonly points: Float64Array;
+}
+
+const thinnedCache = new WeakMap<Polyline, Thinned>();
+
+/**
+ * The points of a polyline without those that lie, in value, within a distance of the straight piece that takes their place. Its ends
+ * stay, and both points of a jump that is higher. Made anew only for another polyline or distance. Each piece goes on as long as some
+ * slope from its start passes all its points (E. H. Bristol, Swinging door trending, 1990).
+ */
+export function thinnedPoints(line: Polyline, within: number): Float64Array {
+  const known = thinnedCache.get(line);
+  if (known?.within === within) return known.points;
+  const points = thinned(line.points, within);
+  thinnedCache.set(line, { within, points });
+  return points;
+}
+
+function thinned(points: Float64Array, within: number): Float64Array {
+  const kept = new Float64Array(points.length);
+  let count = 0;
+  const keep = (at: number) => {
+    kept[count++] = points[at]!;
+    kept[count++] = points[at + 1]!;
+  };
+  let [from, low, high] = [0, -Infinity, Infinity];
+  for (let i = 2; i < points.length; i += 2) {
+    const slope = (points[i + 1]! - points[from + 1]!) / (points[i]! - points[from]!);
+    if (i - from > 2 && !(slope >= low && slope <= high)) {
+      keep(from);
+      [from, low, high] = [i - 2, -Infinity, Infinity];
+    }
+    const across = points[i]! - points[from]!;
+    const up = points[i + 1]! - points[from + 1]!;
+    // what begins with a jump has that point and no more
+    low = across > 0 ? Math.max(low, (up - within) / across) : Infinity;
+    high = across > 0 ? Math.min(high, (up + within) / across) : -Infinity;
+  }
+  if (points.length > 0) keep(from);
+  if (points.length > 2) keep(points.length - 2);
+  return kept.slice(0, count);
+}
+
 /** The place in a polyline of its first point after a frame; past its last point where there is none. */
 export function pointAfter(points: Float64Array, frame: number): number {
   return 2 * firstWhere(0, points.length >> 1, (i) => points[2 * i]! > frame);

@@ -1,4 +1,4 @@
-import { curveOf, type Limit, pointAfter, type Polyline, speedMarks } from '@kaizen/core';
+import { curveOf, type Limit, pointAfter, type Polyline, speedMarks, thinnedPoints } from '@kaizen/core';
 import { chosenFrames } from '../plot/chosen';
 import { MONO, WORDS, type Ink } from '../plot/ink';
 import { drawOutsideGround } from './draw-ruler';
@@ -220,12 +220,17 @@ function fillBetween(
   pen.fill();
 }
 
+/** A power of two in value, at most an eighth of a pixel: so that small zooms take what is there. */
+function unseen({ low, high, height }: Strip): number {
+  return 2 ** Math.floor(Math.log2((high - low) / height / 8));
+}
+
 /** A line from one frame to another, as far as the plot shows them. */
 function strokeLine(
   pen: CanvasRenderingContext2D,
   plot: Plot,
   strip: Strip,
-  { points }: Polyline,
+  line: Polyline,
   look: { readonly color: string; readonly width: number; readonly from?: number; readonly to?: number },
 ): void {
   const from = Math.max(plot.axis.first, look.from ?? -Infinity);
@@ -234,6 +239,7 @@ function strokeLine(
   const sx = plot.width / (plot.axis.last - plot.axis.first);
   const sy = -strip.height / (strip.high - strip.low);
   const bottom = strip.top + strip.height;
+  const points = thinnedPoints(line, unseen(strip));
   pen.strokeStyle = look.color;
   pen.lineWidth = look.width;
   pen.lineJoin = 'round';
