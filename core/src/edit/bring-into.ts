@@ -13,13 +13,18 @@ export interface BroughtInto {
   readonly plays: boolean;
 }
 
-/** Adds brought parts and assets below the project's own, ids made unique; a model that is there already is kept once. */
+/**
+ * Adds brought parts and assets after the project's own, ids made unique; a model that is there already is kept once. What rides on
+ * nothing that is brought comes to ride on `under`, a part of the project.
+ */
 export function addParts(
   project: Project,
   brought: Brought,
+  under: string | null = null,
 ): { readonly project: Project; readonly added: readonly string[] } {
   const renamed = renamedFor(project, brought);
-  return { project: withParts(project, renamed), added: renamed.parts.map(({ id }) => id) };
+  const parts = renamed.parts.map((part) => (part.parent === null ? { ...part, parent: under } : part));
+  return { project: withParts(project, { ...renamed, parts }), added: parts.map(({ id }) => id) };
 }
 
 function withParts(project: Project, renamed: Brought): Project {

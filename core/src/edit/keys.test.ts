@@ -219,6 +219,14 @@ describe('moving keys', () => {
     expect(curveOf(project, Y)!.keys[1]!.leg.kind).toBe('hold');
     expect(refs).toEqual([ref(20, Y), ref(34, Y)]);
   });
+
+  it('pastes nothing where a channel is locked or gone, and names no keys there', () => {
+    const copied = copyKeys(base, [ref(10), ref(24)]);
+    const locked = setCurveFlag(base, [X], 'locked', true);
+    expect(pasteKeys(locked, copied, 50)).toEqual({ project: locked, refs: [] });
+    const gone = { ...base, parts: [], clips: base.clips.map((clip) => ({ ...clip, curves: [] })) };
+    expect(pasteKeys(gone, copied, 50)).toEqual({ project: gone, refs: [] });
+  });
 });
 
 describe('sides and handles', () => {

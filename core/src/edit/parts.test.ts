@@ -4,6 +4,7 @@ import {
   placePart,
   reorderPart,
   changePart,
+  newPart,
   newProject,
   possibleParents,
   setRange,
@@ -63,6 +64,13 @@ describe('parts', () => {
     expect(both.parts.map((part) => part.parent)).toEqual([null, 'a', 'b', null, 'a-2', 'b-2']);
     expect(both.assets).toHaveLength(1);
     expect(readDocument(stripDefaults(both as never)).ok).toBe(true);
+  });
+
+  it('hang below a part of the project, though one of theirs has its name', () => {
+    const own = { ...newPart('group', 'C'), id: 'c' };
+    const { project: both, added } = addParts(project, { parts: [own], assets: [] }, 'c');
+    expect(added).toEqual(['c-2']);
+    expect(both.parts.at(-1)!.parent).toBe('c');
   });
 
   it('a whole project comes beside another: its motions as clips, its drivers and constraints, in the other’s seconds', () => {

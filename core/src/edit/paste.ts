@@ -1,4 +1,4 @@
-import { leastOf, channelName, restValue, splitChannel, type Key, type Project } from '../project';
+import { leastOf, channelName, partOf, restValue, splitChannel, type Key, type Project } from '../project';
 import { changeCurves, curveOf, framesByChannel, withKeys, type KeyRef } from './curves';
 import { scaledSide } from './scaled-side';
 
@@ -66,9 +66,17 @@ export function pasteOntoParts(
   return putDown(project, lists, frame, change);
 }
 
+/** Whether a channel is there still, and not locked. */
+function takesKeys(project: Project, channel: string): boolean {
+  const { part: id, property } = splitChannel(channel);
+  const part = partOf(project, id);
+  return part !== undefined && restValue(part, property) !== null && !curveOf(project, channel)?.locked;
+}
+
 function putDown(project: Project, lists: Lists, frame: number, { times = 1, startAt }: PasteChange) {
   const refs: KeyRef[] = [];
   const pasted = lists.reduce((at, { channel, keys }) => {
+    if (!takesKeys(at, channel)) return at;
     const first = (keys[0]?.value ?? 0) * times;
     const shift = (startAt?.(channel) ?? first) - first;
     const moved = keys.map((key): Key => {

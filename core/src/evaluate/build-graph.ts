@@ -239,7 +239,9 @@ class GraphBuilder {
     const pointer =
       constraint >= 0
         ? `/constraints/${this.constraintPlaces[constraint]!}`
-        : `/drivers/${this.driverPlaces[this.driversOf[driven! - partRoom]![0]!]!}`;
+        : driven !== undefined
+          ? `/drivers/${this.driverPlaces[this.driversOf[driven - partRoom]![0]!]!}`
+          : `/parts/${shown[0]!}/parent`;
     return {
       pointer,
       message: `parts and channels run in a ring: ${names.join(' → ')}; none may depend on itself`,

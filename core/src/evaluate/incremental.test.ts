@@ -234,3 +234,23 @@ describe('compiling what came out of an edit', () => {
     );
   });
 });
+
+it('parts that ride on each other in a ring are told by the first of them', () => {
+  const project = testProject({
+    parts: [
+      { id: 'crate', name: 'Crate', kind: 'group' },
+      { id: 'a', name: 'A', kind: 'group' },
+    ],
+  });
+  const ring = {
+    ...project,
+    parts: project.parts.map((part) => ({ ...part, parent: part.id === 'a' ? 'a' : null })),
+  };
+  const compiled = compile(ring);
+  expect(compiled.ok ? [] : compiled.problems).toEqual([
+    {
+      pointer: '/parts/1/parent',
+      message: 'parts and channels run in a ring: a → a; none may depend on itself',
+    },
+  ]);
+});

@@ -105,6 +105,16 @@ describe('a group', () => {
       expect(Math.hypot(...minus(before.point(id, 12), after.point(id, 12)))).toBeLessThan(1e-12);
     expect(groupParts(rake, [], 0).ok).toBe(false);
   });
+
+  it('goes into a group of the same name', () => {
+    const once = got(groupParts(rake, ['rake'], 12));
+    const twice = got(groupParts(once.project, ['rake'], 12));
+    expect(twice.group).not.toBe(once.group);
+    const parentOf = (id: string) => twice.project.parts.find((part) => part.id === id)!.parent;
+    expect([parentOf('rake'), parentOf(twice.group)]).toEqual([twice.group, once.group]);
+    const [before, after] = [new Rig(rake), new Rig(twice.project)];
+    expect(Math.hypot(...minus(before.point('tine', 12), after.point('tine', 12)))).toBeLessThan(1e-12);
+  });
 });
 
 describe('target shapes made here', () => {

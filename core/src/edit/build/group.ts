@@ -25,16 +25,11 @@ export function groupParts(
   const places = roots.map((id) => pivotAt(compiled.value, project, id, frame));
   const middle = [0, 1, 2].map((n) => places.reduce((sum, place) => sum + place[n]!, 0) / places.length);
   const rest = seenFrom(compiled.value, parent, frame, middle as unknown as Vec3) ?? [0, 0, 0];
-  const { project: withGroup, added } = addParts(project, {
-    parts: [
-      {
-        ...newPart('group', 'Group'),
-        parent,
-        rest: { translate: rest, rotate: [0, 0, 0], scale: [1, 1, 1] },
-      },
-    ],
-    assets: [],
-  });
+  const standing = {
+    ...newPart('group', 'Group'),
+    rest: { translate: rest, rotate: [0, 0, 0], scale: [1, 1, 1] },
+  } as const;
+  const { project: withGroup, added } = addParts(project, { parts: [standing], assets: [] }, parent);
   const group = added[0]!;
   let made = withGroup;
   for (const id of roots) {

@@ -115,7 +115,6 @@ export function addCamPart(
   const part: MeshPart = {
     ...box,
     id: `cam-${shaft.id}`,
-    parent: shaft.id,
     rest: {
       ...box.rest,
       translate: shaft.pivot.map((each, n) => (n === along ? each + aside : each)) as unknown as Vec3,
@@ -123,7 +122,7 @@ export function addCamPart(
     },
     geometry: { shape: 'extrude', outline, depth: width },
   };
-  const added = addParts(project, { parts: [part], assets: [] });
+  const added = addParts(project, { parts: [part], assets: [] }, shaft.id);
   return {
     ok: true,
     value: { project: added.project, id: added.added[0]!, read: `base circle of radius ${metres(base)}` },

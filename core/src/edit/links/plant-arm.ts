@@ -73,17 +73,12 @@ function withGoal(project: Project, arm: Arm): Result<{ readonly project: Projec
     return seenFrom(program, arm.base, first + i, place) ?? place;
   });
   const rest = places[0]!;
-  const { project: withPart, added } = addParts(project, {
-    parts: [
-      {
-        ...newPart('group', name),
-        id: `${arm.tip}-goal`,
-        parent: arm.base,
-        rest: { translate: rest, rotate: [0, 0, 0], scale: [1, 1, 1] },
-      },
-    ],
-    assets: [],
-  });
+  const standing = {
+    ...newPart('group', name),
+    id: `${arm.tip}-goal`,
+    rest: { translate: rest, rotate: [0, 0, 0], scale: [1, 1, 1] },
+  } as const;
+  const { project: withPart, added } = addParts(project, { parts: [standing], assets: [] }, arm.base);
   const goal = added[0]!;
   let keyed = withPart;
   for (const n of [0, 1, 2]) {

@@ -22,6 +22,8 @@ export interface ShapeEdit {
 const SAMPLES = 240;
 /** So far beside a sample, in shares of the leg, its slopes are read, past the rounding of a break's own place. */
 const NUDGE = 1e-9;
+/** So many frames may come of rounding. */
+const ROUNDING = 1e-9;
 /** So many times the leg's chord is as good as upright. */
 const UPRIGHT = 1000;
 const STILL = { mode: 'hold', count: null, pin: null } as const;
@@ -112,7 +114,11 @@ function legSamples(
     .filter((share, i, all) => i === 0 || share - all[i - 1]! > NUDGE);
   const shares = [0, ...stops.slice(1).flatMap((to, k) => sharesOf(stops[k]!, to))];
   const frames = Float64Array.from(shares, (share) =>
-    share === 1 ? b.frame : through !== undefined && share === middle[0] ? through : a.frame + share * dt,
+    share === 1
+      ? b.frame
+      : through !== undefined && share === middle[0]
+        ? through
+        : unlessWhole(a.frame + share * dt),
   );
   const last = frames.length - 1;
   const nudge = NUDGE * dt;
@@ -130,6 +136,12 @@ function legSamples(
     ),
     after: frames.map((frame, i) => (i === last ? 0 : slope(i === 0 ? frame : frame + nudge))),
   };
+}
+
+/** A frame, or the whole one that it differs from by rounding. */
+function unlessWhole(frame: number): number {
+  const whole = Math.round(frame);
+  return Math.abs(frame - whole) < ROUNDING ? whole : frame;
 }
 
 /** Shares of a leg between two of its breaks, denser towards both, where a law may stand upright. */

@@ -30,6 +30,20 @@ import {
   turningKeys,
 } from '..';
 
+describe('an ease that keys are set into', () => {
+  it('comes to keys on whole frames where its breaks are', () => {
+    const quart = curveProject([
+      { frame: 0, value: 0, leg: { kind: 'ease', family: 'quart', slow: 'both' } },
+      { frame: 24, value: 2 },
+    ]);
+    const refs = Array.from({ length: 25 }, (_, frame) => ({ channel: CHANNEL, frame }));
+    const frames = keysOf(insertKeys(quart, refs)).map(({ frame }) => frame);
+    for (const { frame } of refs) expect(frames).toContain(frame);
+    const beside = frames.filter((frame) => !Number.isInteger(frame));
+    for (const frame of beside) expect(Math.abs(frame - Math.round(frame))).toBeGreaterThan(1e-6);
+  });
+});
+
 describe('sides of many keys', () => {
   const hops = () =>
     curveProject([
