@@ -9,6 +9,7 @@ import {
   type Project,
 } from '@kaizen/core';
 import { Studio } from '../../state/studio';
+import { Notices } from '../../ui/notices';
 import { Stage } from '../stage/stage';
 
 /** How copied keys are put down. */
@@ -26,6 +27,7 @@ export interface PasteChoice {
 export class Paster {
   private readonly studio = inject(Studio);
   private readonly stage = inject(Stage);
+  private readonly notices = inject(Notices);
   readonly copied = signal<CopiedKeys | null>(null);
 
   /** The project with the copied keys put down, and where they are; null where nothing was copied. */
@@ -57,6 +59,7 @@ export class Paster {
       refs = pasted?.refs ?? [];
       return pasted?.project ?? project;
     });
-    this.studio.pick({ keys: refs, handles: [] });
+    if (refs.length > 0) this.studio.pick({ keys: refs, handles: [] });
+    else this.notices.warn('What the keys would go to is locked, or is not there. Nothing was changed.');
   }
 }

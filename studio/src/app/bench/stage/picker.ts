@@ -1,5 +1,6 @@
-import { Injectable, signal } from '@angular/core';
-import type { Vec3 } from '@kaizen/core';
+import { computed, Injectable, inject, signal } from '@angular/core';
+import type { Project, Vec3 } from '@kaizen/core';
+import { Studio } from '../../state/studio';
 
 /** A question that a part answers: picked in the view or in the rows. */
 export interface PartQuestion {
@@ -15,16 +16,29 @@ export interface PartQuestion {
   readonly take: (part: string, place: Vec3 | null, channel?: string) => void;
 }
 
-/** Asks for a part. While a question stands, a press on a part in the view or in the rows answers it in place of choosing the part. */
+interface Asked {
+  readonly question: PartQuestion;
+  readonly project: Project | null;
+}
+
+/**
+ * Asks for a part. While a question stands, a press on a part in the view or in the rows answers it in place of choosing the part. It
+ * is given up with the project, and with the first part that goes: it may be about that one.
+ */
 @Injectable({ providedIn: 'root' })
 export class PartPicker {
-  readonly question = signal<PartQuestion | null>(null);
+  private readonly studio = inject(Studio);
+  private readonly asked = signal<Asked | null>(null);
+  readonly question = computed(() => {
+    const asked = this.asked();
+    return asked && hasAllParts(this.studio.project(), asked.project) ? asked.question : null;
+  });
   /** Why the part that was pressed last is no answer. */
   readonly refusal = signal<string | null>(null);
 
   ask(question: PartQuestion): void {
     this.refusal.set(null);
-    this.question.set(question);
+    this.asked.set({ question, project: this.studio.project() });
   }
 
   /** Ends what is asked again and again. */
@@ -35,7 +49,7 @@ export class PartPicker {
   }
 
   leave(): void {
-    this.question.set(null);
+    this.asked.set(null);
     this.refusal.set(null);
   }
 
@@ -51,4 +65,12 @@ export class PartPicker {
     question.take(part ?? '', place, channel);
     return true;
   }
+}
+
+/** Whether a project has still all parts that it, or an earlier state of it, had. */
+function hasAllParts(now: Project | null, before: Project | null): boolean {
+  if (now?.id !== before?.id) return false;
+  if (!now || !before || now.parts === before.parts) return true;
+  const ids = new Set(now.parts.map(({ id }) => id));
+  return before.parts.every(({ id }) => ids.has(id));
 }

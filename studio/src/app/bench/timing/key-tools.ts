@@ -9,6 +9,7 @@ import {
   keysButFirst,
   keysOfPose,
   insertKeys,
+  keyAtFrame,
   keysOffTheFrame,
   setRange,
   shiftFrame,
@@ -184,13 +185,14 @@ function framesBetweenKeys(
   within: { readonly first: number; readonly last: number } | null,
 ): readonly KeyRef[] {
   return channels.flatMap((channel) => {
-    const keys = curveOf(project, channel)?.keys ?? [];
+    const curve = curveOf(project, channel);
+    const keys = curve?.keys ?? [];
     const first = Math.max(keys[0]?.frame ?? Infinity, within?.first ?? -Infinity);
     const last = Math.min(keys.at(-1)?.frame ?? -Infinity, within?.last ?? Infinity);
     const count = last > first ? Math.floor((last - first) / step + 1e-9) + 1 : 0;
-    return Array.from({ length: Math.min(count, MOST_AT_ONCE + 1) }, (_, i) => ({
-      channel,
-      frame: shiftFrame(first, i * step),
-    }));
+    return Array.from({ length: Math.min(count, MOST_AT_ONCE + 1) }, (_, i) => {
+      const frame = shiftFrame(first, i * step);
+      return { channel, frame: (curve && keyAtFrame(curve, frame))?.frame ?? frame };
+    });
   });
 }
