@@ -1,220 +1,126 @@
 import '@angular/compiler';
-import { curveOf, moveKeys, setCurveFlag, type Project } from '@kaizen/core';
+import { jest } from '@jest/globals';
+import fc from 'fast-check';
+import { activeClip, readProject, writeProject, type Project } from '@kaizen/core';
 import { Opener } from '../open/opener';
-import { fakes } from '../testing/fake-studio';
-import { BenchCommands } from './bench-commands';
-import { Panels } from './stage/panels';
-import { ChartModel } from './plot/chart-model';
+import type { Picked } from '../state/bench';
+import { benchFromRecord, benchRecord } from '../state/bench-record';
 import { chartProject } from '../testing/chart-project';
-import { ShapeSheets } from './shaping/shape-sheets';
-import { ViewControl } from './stage/view-control';
+import { commandFakes } from '../testing/command-fakes';
+import { PartPicker } from './stage/picker';
+import { BenchCommands } from './bench-commands';
 
-const RUN = 'wagon/translate.x';
-const LIFT = 'hook/translate.y';
-const ref = (channel: string, frame: number) => ({ channel, frame });
-
-function setUp(project: Project = chartProject()) {
-  const made = fakes(project, [
-    { provide: Opener, useValue: {} },
-    { provide: Panels, useValue: { pointerIn: 'chart' } },
-    { provide: ShapeSheets, useValue: { pasteAs: () => undefined, pasteTable: () => undefined } },
-  ]);
-  const commands = made.injector.get(BenchCommands);
-  const run = (id: string) => {
-    const command = commands.list().find((candidate) => candidate.id === id)!;
-    if (command.when?.() ?? true) command.run();
-  };
-  const frames = (channel: string) => curveOf(made.studio.project()!, channel)?.keys.map((key) => key.frame);
-  return {
-    ...made,
-    commands,
-    run,
-    frames,
-    chart: made.injector.get(ChartModel),
-    view: made.injector.get(ViewControl),
-  };
+/** A worker that never answers: what is given to one is under way for ever. */
+class BusyWorker {
+  postMessage(_: unknown, given: readonly object[] = []): void {
+    for (const each of given) if (each instanceof MessagePort) each.close();
+  }
+  addEventListener(): void {
+    return;
+  }
+  terminate(): void {
+    return;
+  }
 }
 
-describe('commands of the Bench', () => {
-  it('have an id, a label and a shortcut that no other has', () => {
-    const list = setUp().commands.list();
-    expect(new Set(list.map((command) => command.id)).size).toBe(list.length);
-    expect(new Set(list.map((command) => command.label)).size).toBe(list.length);
-    const shortcuts = list.flatMap((command) => command.shortcuts ?? []);
-    expect(new Set(shortcuts).size).toBe(shortcuts.length);
+function setUp() {
+  const made = commandFakes(
+    chartProject(),
+    [BenchCommands],
+    [{ provide: Opener, useValue: { replaceModel: () => undefined } }],
+  );
+  const { registry, injector } = made;
+  const usableNow = () => registry.commands().filter(({ id }) => registry.applies(id));
+  return { ...made, usableNow, picker: injector.get(PartPicker) };
+}
+
+const NOTHING = { parts: [], channels: [], keys: [], handles: [] };
+const WAYS = 7;
+
+/** One of the ways in which something can be chosen in a project; `n` says what. */
+function choice(project: Project, way: number, n: number): Picked {
+  const { parts } = project;
+  const curves = activeClip(project)?.curves ?? [];
+  const [part, curve, other] = [parts[n % parts.length], curves[n % curves.length], curves[0]];
+  const key = curve?.keys[n % curve.keys.length];
+  if (way === 1 && part) return { ...NOTHING, parts: [part.id] };
+  if (way === 2) return { ...NOTHING, parts: parts.slice(0, 3).map(({ id }) => id) };
+  if (!curve || !other || !key) return NOTHING;
+  const { channel } = curve;
+  if (way === 3) return { ...NOTHING, channels: [channel] };
+  const picked = { channel, frame: key.frame };
+  if (way === 4) return { ...NOTHING, channels: [channel], keys: [picked] };
+  if (way === 5) return { ...NOTHING, channels: [channel], handles: [{ ...picked, side: 'out' }] };
+  const ofOther = other.keys.slice(0, 2).map(({ frame }) => ({ channel: other.channel, frame }));
+  return way === 6 ? { ...NOTHING, keys: [...ofOther, ...(other === curve ? [] : [picked])] } : NOTHING;
+}
+
+describe('the commands of the Bench', () => {
+  beforeEach(() => {
+    jest.useFakeTimers();
+    Object.assign(globalThis, { Worker: BusyWorker });
+  });
+  afterEach(() => jest.useRealTimers());
+
+  it('have each an id and words of their own', () => {
+    const commands = setUp().registry.commands();
+    for (const name of ['id', 'label'] as const) {
+      const all = commands.map((command) => command[name]);
+      expect(all.filter((each, i) => all.indexOf(each) !== i)).toEqual([]);
+    }
+    expect(commands.length).toBeGreaterThan(300);
   });
 
-  it('move the playhead by frames, keys and to the range’s ends', () => {
-    const { stage, run } = setUp();
-    const went = [
-      'play.next-frame',
-      'play.next-key',
-      'play.next-key',
-      'play.previous-key',
-      'play.last',
-      'play.first',
-    ].map((id) => {
-      run(id);
-      return stage.frame();
+  it('share a shortcut only where they never apply together', () => {
+    for (let way = 0; way < WAYS; way++) {
+      const { studio, usableNow } = setUp();
+      studio.pick(choice(studio.project()!, way, 1));
+      const shortcuts = usableNow().flatMap((command) => command.shortcuts ?? []);
+      expect(shortcuts.filter((each, i) => shortcuts.indexOf(each) !== i)).toEqual([]);
+    }
+  });
+
+  it('that would edit do not apply to a project that is only followed', () => {
+    for (let way = 0; way < WAYS; way++) {
+      const { studio, registry, usableNow } = setUp();
+      studio.pick(choice(studio.project()!, way, 1));
+      studio.readOnly.set(true);
+      for (const { id } of usableNow()) registry.run(id);
+      expect(studio.refused).toEqual([]);
+    }
+  });
+
+  it('leave, in any order, a project that a file can hold, and a state that a record can', () => {
+    const step = fc.record({
+      command: fc.nat(),
+      way: fc.option(fc.nat(WAYS - 1)),
+      n: fc.nat(20),
+      frame: fc.integer({ min: -10, max: 60 }),
+      answers: fc.boolean(),
     });
-    expect(went).toEqual([1, 12, 24, 12, 48, 0]);
-    run('play.toggle');
-    expect(stage.playing()).toBe(true);
-  });
-
-  it('copy, cut and paste keys at the playhead; one channel’s keys onto the chosen ones', () => {
-    const { studio, stage, run, frames } = setUp();
-    studio.pick({ keys: [ref(RUN, 0), ref(RUN, 24)] });
-    run('key.copy');
-    stage.frame.set(60);
-    run('key.paste');
-    expect(frames(RUN)).toEqual([0, 24, 48, 60, 84]);
-    expect(studio.bench().keys).toEqual([ref(RUN, 60), ref(RUN, 84)]);
-    run('key.cut');
-    expect(frames(RUN)).toEqual([0, 24, 48]);
-    stage.frame.set(2);
-    studio.pick({ channels: [LIFT] });
-    run('key.paste');
-    expect(frames(LIFT)).toEqual([2, 12, 26, 36]);
-    expect(frames(RUN)).toEqual([0, 24, 48]);
-  });
-
-  it('nudge keys in time and value, and delete them but for locked ones', () => {
-    const { studio, notices, run, frames } = setUp(setCurveFlag(chartProject(), [LIFT], 'locked', true));
-    studio.pick({ keys: [ref(RUN, 24), ref(LIFT, 12)] });
-    run('key.later');
-    expect([frames(RUN), frames(LIFT)]).toEqual([
-      [0, 25, 48],
-      [12, 36],
-    ]);
-    studio.pick({ keys: [ref(RUN, 25), ref(LIFT, 12)] });
-    run('key.higher');
-    expect(curveOf(studio.project()!, RUN)!.keys[1]!.value).toBeCloseTo(2.01, 12);
-    run('key.delete');
-    expect([frames(RUN), frames(LIFT)]).toEqual([
-      [0, 48],
-      [12, 36],
-    ]);
-    expect(notices.said).toMatch(/^Keys of locked channels stay/);
-  });
-
-  it('choose all keys that are drawn, those at the playhead, or nothing', () => {
-    const { studio, stage, run } = setUp();
-    run('select.all');
-    expect(studio.bench().keys).toHaveLength(5);
-    expect(studio.bench().sheet).toBe('key');
-    stage.frame.set(24);
-    run('select.here');
-    expect(studio.bench().keys).toEqual([ref(RUN, 24)]);
-    run('select.none');
-    expect(studio.bench()).toMatchObject({ keys: [], parts: [], channels: [] });
-  });
-
-  it('mute and lock the chosen channels, all one way', () => {
-    const { studio, run } = setUp();
-    studio.pick({ channels: [RUN, LIFT] });
-    run('chart.mute');
-    expect(curveOf(studio.project()!, LIFT)!.muted).toBe(true);
-    run('chart.mute');
-    expect(curveOf(studio.project()!, RUN)!.muted).toBe(false);
-    run('chart.lock');
-    expect(studio.labels.at(-1)).toBe('Lock 2 channels');
-  });
-
-  it('show one channel alone, and all again', () => {
-    const { studio, run, chart } = setUp();
-    studio.pick({ channels: [LIFT] });
-    run('chart.only');
-    expect(chart.plotted()).toEqual([LIFT]);
-    run('chart.only');
-    studio.pick({ channels: [] });
-    expect(chart.plotted()).toEqual([RUN, LIFT]);
-  });
-
-  it('swap the working view and the shot camera; where there is none, offer one', () => {
-    const { studio, notices, run, view } = setUp();
-    run('view.swap');
-    expect(view.shot()).toBeNull();
-    expect(notices.said).toMatch(/no camera/);
-    notices.action!();
-    expect(studio.project()!.parts.at(-1)).toMatchObject({ id: 'camera', kind: 'camera' });
-    run('view.swap');
-    expect(view.shot()).toBe('camera');
-    run('view.swap');
-    expect(view.shot()).toBeNull();
-  });
-
-  it('add parts and remove them with all below and what waits for them', () => {
-    const { studio, run } = setUp();
-    run('part.add-box');
-    run('part.add-box');
-    expect(
-      studio
-        .project()!
-        .parts.slice(-2)
-        .map((part) => part.id),
-    ).toEqual(['box', 'box-2']);
-    const waiting = (part: string) => ({ channel: `${part}/translate.x`, frame: 0, value: 1, was: 0 });
-    studio.loose.set([waiting('hook'), waiting('door')]);
-    studio.pick({ parts: ['wagon'] });
-    run('part.remove');
-    expect(studio.project()!.parts.map((part) => part.id)).toEqual(['shed', 'door', 'box', 'box-2']);
-    expect(studio.loose()).toEqual([{ channel: 'door/translate.x', frame: 0, value: 1, was: 0 }]);
-  });
-
-  it('change nothing while another tab edits', () => {
-    const { studio, run, frames } = setUp();
-    studio.readOnly.set(true);
-    studio.pick({ keys: [ref(RUN, 24)], parts: ['wagon'], channels: [RUN] });
-    for (const id of [
-      'key.here',
-      'key.delete',
-      'key.later',
-      'key.cut',
-      'chart.mute',
-      'part.remove',
-      'part.add-box',
-    ])
-      run(id);
-    expect(studio.labels).toEqual([]);
-    expect(frames(RUN)).toEqual([0, 24, 48]);
-  });
-});
-
-describe('the Chart’s scales', () => {
-  it('fit time to the range, to chosen keys, and to all keys', () => {
-    const { studio, chart, run } = setUp();
-    run('fit.time');
-    expect(chart.axis()).toEqual({ first: expect.closeTo(-4.8, 9), last: expect.closeTo(50.88, 9) });
-    studio.pick({ keys: [ref(LIFT, 12), ref(LIFT, 36)] });
-    run('fit.time');
-    expect(chart.axis()).toEqual({ first: expect.closeTo(9.6, 9), last: expect.closeTo(37.44, 9) });
-    studio.project.update((project) => ({ ...project!, range: { start: 10, end: 20, loop: false } }));
-    run('fit.all');
-    expect(chart.axis().first).toBeCloseTo(-4.8, 9);
-  });
-
-  it('fit values to the curves that show, and know when a key is out of sight', () => {
-    const { studio, chart, run } = setUp();
-    run('fit.time');
-    studio.pick({ channels: [RUN] });
-    run('fit.value');
-    const [strip] = chart.plot().strips;
-    expect(strip!.low).toBeCloseTo(2 - 4 * 0.62, 6);
-    expect(strip!.high).toBeCloseTo(2 + 4 * 0.62, 6);
-    const before = studio.project()!;
-    expect(chart.showsAllKeys(before)).toBe(true);
-    const lifted = (value: number) =>
-      moveKeys(before, [{ channel: RUN, frame: 24 }], { frames: 0, value }).project;
-    expect([before, lifted(0.1), lifted(100)].map((after) => chart.hidKeys(before, after))).toEqual([
-      false,
-      false,
-      true,
-    ]);
-    expect(chart.hidKeys(lifted(100), lifted(200))).toBe(false);
-    chart.zoomValue(strip!, 2, 4);
-    expect(chart.showsAllKeys(studio.project()!)).toBe(false);
-    chart.panPixels(0, 30, chart.plot().strips[0]);
-    expect(chart.plot().strips[0]!.low).toBeGreaterThan(2 - 4 * 0.62 * 0.26);
+    fc.assert(
+      fc.property(fc.array(step, { maxLength: 25 }), (steps) => {
+        const { studio, stage, registry, usableNow, picker } = setUp();
+        for (const { command, way, n, frame, answers } of steps) {
+          stage.frame.set(frame);
+          if (way !== null) studio.pick(choice(studio.project()!, way, n));
+          const usable = usableNow();
+          registry.run(usable[command % usable.length]!.id);
+          const { parts } = studio.project()!;
+          if (answers && parts.length > 0) picker.answer(parts[n % parts.length]!.id, [frame / 10, 1, 2]);
+        }
+        const project = studio.project()!;
+        const text = writeProject(project);
+        const read = readProject(text);
+        expect(read).toMatchObject({ ok: true });
+        if (read.ok) expect(writeProject(read.value)).toBe(text);
+        expect(stage.now()).not.toBeNull();
+        const bench = studio.bench();
+        const kept = benchRecord(bench, null);
+        const again = benchRecord(benchFromRecord(JSON.parse(JSON.stringify(kept)), project), null);
+        expect(again).toEqual(kept);
+      }),
+      { numRuns: 300 },
+    );
   });
 });

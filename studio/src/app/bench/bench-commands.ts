@@ -22,6 +22,7 @@ import { TakeCommands } from './shaping/take-commands';
 import { TreatmentCommands } from './shaping/treatment-commands';
 import { SwitchCommands } from './shell/switch-commands';
 import { TimeCommands } from './timing/time-commands';
+import { RowSetCommands } from './plot/row-set-commands';
 import { SeeingCommands } from './view/seeing-commands';
 import { ViewCommands } from './view/view-commands';
 
@@ -42,6 +43,7 @@ export class BenchCommands {
     inject(ViewCommands),
     inject(SeeingCommands),
     inject(ChartCommands),
+    inject(RowSetCommands),
     inject(PartCommands),
     inject(LinkCommands),
     inject(DriveCommands),

@@ -4,6 +4,9 @@ import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import { LINKAGES, type Jet, type LinkageDriver } from '@kaizen/core';
 import { Stage } from '../bench/stage/stage';
+import { switching } from '../commands/command';
+import { offerCommands } from '../commands/offer-commands';
+import { RunDirective } from '../commands/run.directive';
 import { shownNumber } from '../ui/amount';
 import { MechanismFigureComponent } from './mechanism-figure.component';
 
@@ -26,7 +29,7 @@ interface Plot {
 @Component({
   selector: 'kz-mechanism-plots',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, MechanismFigureComponent],
+  imports: [MatTooltip, MechanismFigureComponent, RunDirective],
   template: `
     @if (mechanism(); as mechanism) {
       <kz-mechanism-figure
@@ -48,12 +51,7 @@ interface Plot {
         matTooltip="Looks at it elsewhere, without changing anything"
         (input)="hand.set(+$any($event.target).value)"
       />
-      <button
-        class="button toggle"
-        [attr.aria-pressed]="hand() === null"
-        matTooltip="Follows the playhead again"
-        (click)="hand.set(null)"
-      >
+      <button class="button toggle" kzRun="drivetrain.playhead" kzTip="Follows the playhead again">
         At the playhead
       </button>
     </div>
@@ -180,6 +178,20 @@ export class MechanismPlotsComponent {
 
   /** Where it is looked at by hand; null: at the playhead. */
   readonly hand = signal<number | null>(null);
+
+  constructor() {
+    offerCommands([
+      switching(
+        {
+          id: 'drivetrain.playhead',
+          label: 'The chosen mechanism follows the playhead, or stays where it is',
+          group: 'View',
+        },
+        () => this.hand() === null,
+        (follows) => this.hand.set(follows ? null : (this.inputs()[0] ?? 0)),
+      ),
+    ]);
+  }
 
   /** The first input at the playhead or by hand, and the others, which stay as they are. */
   readonly inputs = computed(() => {

@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatIcon } from '@angular/material/icon';
-import { MatTooltip } from '@angular/material/tooltip';
 import { Router } from '@angular/router';
+import { onItem } from '../commands/command';
+import { offerCommands } from '../commands/offer-commands';
 import { RunDirective } from '../commands/run.directive';
 import { Opener } from '../open/opener';
 import { agoText } from '../ui/ago';
@@ -15,13 +16,13 @@ import { loadSamples, type Sample } from '../open/samples';
 @Component({
   selector: 'kz-projects',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [RunDirective, MatIcon, MatTooltip],
+  imports: [RunDirective, MatIcon],
   templateUrl: './projects.component.html',
   styleUrl: './projects.component.scss',
 })
 export class ProjectsComponent {
   readonly keeper = inject(Keeper);
-  readonly opener = inject(Opener);
+  private readonly opener = inject(Opener);
   private readonly studio = inject(Studio);
   private readonly router = inject(Router);
   private readonly notices = inject(Notices);
@@ -41,6 +42,29 @@ export class ProjectsComponent {
   private readonly now = Date.now();
 
   constructor() {
+    offerCommands([
+      onItem<KeptProject>({
+        id: 'project.open-kept',
+        label: 'Open the kept project that was changed last',
+        group: 'Project',
+        meant: () => this.keeper.kept()?.[0] ?? null,
+        run: ({ id }) => void this.router.navigate(['/bench', id]),
+      }),
+      onItem<KeptProject>({
+        id: 'project.remove',
+        label: 'Remove the open project from this browser',
+        group: 'Project',
+        meant: () => this.keeper.kept()?.find(({ id }) => id === this.openId()) ?? null,
+        run: (kept) => void this.remove(kept),
+      }),
+      onItem<string>({
+        id: 'project.sample',
+        label: 'Open the first of the samples',
+        group: 'Project',
+        meant: () => this.shownSamples()[0]?.id ?? null,
+        run: (id) => void this.opener.openSample(id),
+      }),
+    ]);
     void this.keeper.flush().then(() => this.keeper.list());
     loadSamples().then(
       (samples) => this.samples.set(samples),
@@ -55,11 +79,7 @@ export class ProjectsComponent {
     return `Changed ${agoText(kept.changed, Math.max(this.now, kept.changed))}`;
   }
 
-  open(kept: KeptProject): void {
-    void this.router.navigate(['/bench', kept.id]);
-  }
-
-  async remove(kept: KeptProject): Promise<void> {
+  private async remove(kept: KeptProject): Promise<void> {
     const taken = await this.keeper.remove(kept.id);
     this.notices.tell(`${kept.name} was removed from this browser`, {
       label: 'Bring it back',

@@ -2,6 +2,7 @@ import { Injectable, inject } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { Router } from '@angular/router';
 import type { Command } from '../commands/command';
+import { CommandRegistry } from '../commands/registry';
 import { ProjectFile } from '../open/project-file';
 import { Opener } from '../open/opener';
 import { Studio } from '../state/studio';
@@ -17,6 +18,7 @@ export class AppCommands {
   private readonly theme = inject(Theme);
   private readonly router = inject(Router);
   private readonly opener = inject(Opener);
+  private readonly registry = inject(CommandRegistry);
   private readonly dialog = inject(MatDialog);
   private readonly notices = inject(Notices);
 
@@ -125,6 +127,13 @@ export class AppCommands {
         group: 'Help',
         shortcuts: ['?'],
         run: () => this.openShortcuts(),
+      },
+      {
+        id: 'help.reset-shortcuts',
+        label: 'All shortcuts as Kaizen came with them',
+        group: 'Help',
+        when: () => this.registry.commands().some((command) => this.registry.isChanged(command)),
+        run: () => this.registry.resetShortcuts(),
       },
     ];
   }

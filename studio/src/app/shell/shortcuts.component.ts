@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { MatTooltip } from '@angular/material/tooltip';
 import type { Command } from '../commands/command';
 import { CommandRegistry } from '../commands/registry';
+import { RunDirective } from '../commands/run.directive';
 import { shortcutOfEvent } from '../commands/shortcut';
 import { GESTURES } from './gestures';
 
@@ -9,16 +10,12 @@ import { GESTURES } from './gestures';
 @Component({
   selector: 'kz-shortcuts',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip],
+  imports: [MatTooltip, RunDirective],
   template: `
     <div class="head">
       <h2>Shortcuts</h2>
       <span class="soft">Press one to change it, then press the new keys; Esc leaves it as it was.</span>
-      <button
-        class="button"
-        matTooltip="Back to the shortcuts Kaizen came with"
-        (click)="registry.resetShortcuts()"
-      >
+      <button class="button" kzRun="help.reset-shortcuts" kzTip="Back to the shortcuts Kaizen came with">
         Reset all
       </button>
     </div>

@@ -15,6 +15,8 @@ export class FakeStudio {
   readonly readOnly = signal(false);
   readonly bench = signal<BenchState>(initialBench);
   readonly labels: string[] = [];
+  /** Edits asked for although the project is only followed. */
+  readonly refused: string[] = [];
 
   edit(
     label: string,
@@ -22,6 +24,7 @@ export class FakeStudio {
     loose: (loose: readonly LooseEdit[]) => readonly LooseEdit[] = (same) => same,
   ): void {
     const project = this.project();
+    if (this.readOnly()) this.refused.push(label);
     if (!project || this.readOnly()) return;
     const edited = holdInterlocks(project, asEdited(change(project)));
     if (edited.project !== project) this.labels.push(label);

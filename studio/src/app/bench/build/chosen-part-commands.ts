@@ -1,5 +1,5 @@
 import { Injectable, inject } from '@angular/core';
-import { changePart, channelName, partOf, type Part, type Project } from '@kaizen/core';
+import { changePart, channelName, partOf, type Part, type PathPart, type Project } from '@kaizen/core';
 import { onItem, type Command, type ItemCommand } from '../../commands/command';
 import { Opener } from '../../open/opener';
 import { Studio } from '../../state/studio';
@@ -9,6 +9,12 @@ import { USUAL_SQUASH } from '../posing/usual-squash';
 import { Stage } from '../stage/stage';
 import { NumberHands } from './number-hands';
 import { ShapeHands } from './shape-hands';
+
+/** One of the points of a path. */
+interface PathPoint {
+  readonly path: PathPart;
+  readonly at: number;
+}
 
 /** Commands about the chosen part that need nothing typed; what one kind of part has is there for that kind only. */
 @Injectable({ providedIn: 'root' })
@@ -52,6 +58,17 @@ export class ChosenPartCommands {
       this.about(path, 'path.closed', 'The chosen path is closed, or open', {
         on: (part) => part.path.closed,
         run: (part) => paths.setClosed(part.id, !part.path.closed),
+      }),
+      onItem<PathPoint>({
+        id: 'path.point-remove',
+        label: 'Remove the last point of the chosen path',
+        group: 'Pose',
+        meant: () => {
+          const chosen = this.chosen();
+          return chosen?.kind === 'path' ? { path: chosen, at: chosen.path.points.length - 1 } : null;
+        },
+        when: (point) => !this.studio.readOnly() && point.path.path.points.length > 2,
+        run: (point) => paths.removePoint(point.path, point.at),
       }),
       this.about(mesh, 'shape.new', 'New target shape of the chosen part: pick a place on it', {
         when: ({ geometry }) => geometry.shape !== 'asset',

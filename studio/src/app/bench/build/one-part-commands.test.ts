@@ -1,10 +1,7 @@
 import '@angular/compiler';
-import { MatDialog } from '@angular/material/dialog';
 import { changePart, cutsOf, newPart, newProject, type Part, type Project } from '@kaizen/core';
-import { CommandRegistry } from '../../commands/registry';
 import { Opener } from '../../open/opener';
-import { Settings } from '../../ui/settings';
-import { fakes } from '../../testing/fake-studio';
+import { commandFakes } from '../../testing/command-fakes';
 import { ContactCommands } from '../posing/contact-commands';
 import { PartPicker } from '../stage/picker';
 import { CameraCommands } from './camera-commands';
@@ -24,24 +21,16 @@ function quay(): Project {
 }
 
 function setUp() {
-  const settings = { setting: () => Promise.resolve(undefined), putSetting: () => Promise.resolve() };
   const replaced: string[] = [];
   const opener = { replaceModel: (asset: string) => replaced.push(asset) };
-  const made = fakes(quay(), [
-    { provide: Settings, useValue: settings },
-    { provide: MatDialog, useValue: { openDialogs: [] } },
-    { provide: Opener, useValue: opener },
-  ]);
+  const made = commandFakes(
+    quay(),
+    [CameraCommands, ContactCommands, ChosenPartCommands],
+    [{ provide: Opener, useValue: opener }],
+  );
   const { injector, studio } = made;
-  const registry = injector.get(CommandRegistry);
-  registry.add([
-    ...injector.get(CameraCommands).list(),
-    ...injector.get(ContactCommands).list(),
-    ...injector.get(ChosenPartCommands).list(),
-  ]);
   const part = (id: string) => studio.project()!.parts.find((each) => each.id === id)!;
-  const usable = (id: string, item?: unknown) => registry.find(id)!.when?.(item) ?? true;
-  return { ...made, registry, part, usable, replaced, picker: injector.get(PartPicker) };
+  return { ...made, part, replaced, picker: injector.get(PartPicker) };
 }
 
 describe('a command about one camera', () => {

@@ -1,5 +1,4 @@
 import { ChangeDetectionStrategy, Component, inject, input } from '@angular/core';
-import { MatTooltip } from '@angular/material/tooltip';
 import type { PathPart, Vec3 } from '@kaizen/core';
 import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
@@ -10,7 +9,7 @@ import { PathHands } from '../links/path-hands';
 @Component({
   selector: 'kz-path-form',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, RunDirective, VectorFieldComponent],
+  imports: [RunDirective, VectorFieldComponent],
   template: `
     <section>
       <div class="section-head">
@@ -30,10 +29,10 @@ import { PathHands } from '../links/path-hands';
           />
           <button
             class="button bare"
-            [disabled]="studio.readOnly() || part().path.points.length < 3"
+            kzRun="path.point-remove"
+            [kzOf]="{ path: part(), at: i }"
+            kzTip="Removes the point"
             [attr.aria-label]="'Remove point ' + (i + 1)"
-            matTooltip="Removes the point"
-            (click)="remove(i)"
           >
             ✕
           </button>
@@ -61,12 +60,5 @@ export class PathFormComponent {
       i === at ? (point.map((n, k) => (k === axis ? change(n) : n)) as unknown as Vec3) : point,
     );
     this.hands.setPoints(this.part().id, points);
-  }
-
-  remove(at: number): void {
-    this.hands.setPoints(
-      this.part().id,
-      this.part().path.points.filter((_, i) => i !== at),
-    );
   }
 }

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
-import { MatTooltip } from '@angular/material/tooltip';
+import { offerCommands } from '../../commands/offer-commands';
+import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { followDrag } from '../../ui/follow-drag';
 import { NumberFieldComponent } from '../../ui/number-field.component';
@@ -13,7 +14,7 @@ const [WIDTH, HEIGHT, MARGIN] = [288, 150, 16] as const;
 @Component({
   selector: 'kz-points-form',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, NumberFieldComponent],
+  imports: [NumberFieldComponent, RunDirective],
   templateUrl: './points-form.component.html',
   styleUrl: './points-form.scss',
 })
@@ -33,6 +34,25 @@ export class PointsFormComponent {
   /** The points while one of them is dragged. */
   private readonly dragged = signal<Points | null>(null);
   readonly shown = computed(() => this.dragged() ?? this.points());
+
+  constructor() {
+    offerCommands([
+      {
+        id: 'points.add',
+        label: 'Add a point to the profile or outline, after the chosen one',
+        group: 'Pose',
+        when: () => !this.studio.readOnly(),
+        run: () => this.add(),
+      },
+      {
+        id: 'points.remove',
+        label: 'Remove the chosen point of the profile or outline',
+        group: 'Pose',
+        when: () => !this.studio.readOnly() && this.points().length > this.least(),
+        run: () => this.remove(),
+      },
+    ]);
+  }
 
   /** Metres to pixels: all points in sight, one scale for both ways; it stays while a point is dragged. */
   private readonly scale = computed(() => {
@@ -94,7 +114,7 @@ export class PointsFormComponent {
   }
 
   /** A point in the middle between the chosen one and the next. */
-  add(): void {
+  private add(): void {
     const points = this.points();
     const at = Math.min(this.chosen(), points.length - 1);
     const [a, b] = [points[at]!, points[(at + 1) % points.length]!];
@@ -106,8 +126,8 @@ export class PointsFormComponent {
     this.changed.emit(points.toSpliced(at + 1, 0, fresh));
   }
 
-  remove(): void {
-    if (this.points().length > this.least()) this.changed.emit(this.points().toSpliced(this.chosen(), 1));
+  private remove(): void {
+    this.changed.emit(this.points().toSpliced(this.chosen(), 1));
     this.chosen.update((at) => Math.max(0, at - 1));
   }
 }

@@ -1,12 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
-import { MatTooltip } from '@angular/material/tooltip';
 import { line, curveLinearClosed } from 'd3-shape';
 import { camProfile, greatestOf, readCam, type LinkageDriver } from '@kaizen/core';
+import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { shownNumber } from '../../ui/amount';
 import { NumberFieldComponent } from '../../ui/number-field.component';
 import { Stage } from '../stage/stage';
-import { DriveHands } from './drive-hands';
+import { CAM_SIZE } from './driver-table-commands';
 
 const [SIZE, MARGIN] = [240, 14] as const;
 /** From so many degrees on a follower tends to stick in its guide: the textbooks' rule for one that moves straight. */
@@ -16,7 +16,7 @@ const STEEP = 30;
 @Component({
   selector: 'kz-cam-form',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, NumberFieldComponent],
+  imports: [NumberFieldComponent, RunDirective],
   template: `
     <span class="label">The disc</span>
     <div class="pair">
@@ -66,9 +66,9 @@ const STEEP = 30;
       </p>
       <button
         class="button"
-        [disabled]="studio.readOnly()"
-        matTooltip="The disc as a part on the shaft that the cam reads"
-        (click)="hands.makeCam(driver().id, { roller: roller(), width: thick() })"
+        kzRun="drive.cam-disc"
+        [kzOf]="{ driver: driver(), size: { roller: roller(), width: thick() } }"
+        kzTip="The disc as a part on the shaft that the cam reads"
       >
         Make the disc a part
       </button>
@@ -126,12 +126,11 @@ const STEEP = 30;
 })
 export class CamFormComponent {
   readonly driver = input.required<LinkageDriver>();
-  readonly studio = inject(Studio);
+  private readonly studio = inject(Studio);
   private readonly stage = inject(Stage);
-  readonly hands = inject(DriveHands);
   readonly size = SIZE;
-  readonly roller = signal(0.03);
-  readonly thick = signal(0.08);
+  readonly roller = signal(CAM_SIZE.roller);
+  readonly thick = signal(CAM_SIZE.width);
 
   /** Read off the model as it is kept, where the shot begins: it is the same wherever the cam stands. */
   private readonly reading = computed(() => {

@@ -1,9 +1,10 @@
 import { Injectable, inject } from '@angular/core';
-import { partOf, splitChannel, type Driver, type DriverName } from '@kaizen/core';
+import { partOf, type Driver, type DriverName } from '@kaizen/core';
 import { onItem, type Command } from '../../commands/command';
 import { Studio } from '../../state/studio';
 import type { DriveAsked } from './drive-drag';
 import { DriveHands } from './drive-hands';
+import { DriverTableCommands } from './driver-table-commands';
 import { DRIVER_WORDS } from './driver-words';
 import { MapInChart } from './map-in-chart';
 
@@ -13,30 +14,18 @@ export class DriveCommands {
   private readonly studio = inject(Studio);
   private readonly hands = inject(DriveHands);
   private readonly place = inject(MapInChart);
+  private readonly tables = inject(DriverTableCommands);
 
   list(): readonly Command[] {
-    return [...this.making(), ...this.mechanisms(), ...this.cards()];
+    return [...this.making(), ...this.mechanisms(), ...this.cards(), ...this.tables.list()];
   }
 
-  private part(): string | null {
-    const part = this.studio.bench().parts.at(-1);
-    const channel = this.studio.bench().channels.at(-1);
-    return part ?? (channel === undefined ? null : splitChannel(channel).part);
-  }
-
-  /** The first driver of the part that is such a one. */
-  private meantBy(isSuch: (driver: Driver) => boolean): Driver | null {
-    const part = this.part();
-    const drivers = this.studio.project()?.drivers ?? [];
-    return drivers.find((each) => splitChannel(each.target).part === part && isSuch(each)) ?? null;
-  }
-
-  private readonly canDrive = () => !this.studio.readOnly() && this.part() !== null;
+  private readonly canDrive = () => !this.studio.readOnly() && this.hands.partMeant() !== null;
 
   private making(): readonly Command[] {
     const names = Object.keys(DRIVER_WORDS) as DriverName[];
     const meant = () => {
-      const part = this.part();
+      const part = this.hands.partMeant();
       return part === null ? null : { target: this.hands.targetFor(part), input: null };
     };
     return names.map((kind) =>
@@ -59,10 +48,10 @@ export class DriveCommands {
       group: 'Pose',
       when: () => {
         const project = this.studio.project();
-        const part = this.part();
+        const part = this.hands.partMeant();
         return this.canDrive() && project !== null && partOf(project, part!) !== undefined;
       },
-      run: () => run(this.part()!),
+      run: () => run(this.hands.partMeant()!),
     });
     return [
       onPart('drive.slider-crank', 'Mechanism: this crank, its rod, and what it pushes: pick them', (part) =>
@@ -92,7 +81,7 @@ export class DriveCommands {
         id,
         label,
         group: 'Pose',
-        meant: () => this.meantBy(() => true),
+        meant: () => hands.driverMeant(() => true),
         when: () => !this.studio.readOnly(),
         run,
       });
@@ -105,7 +94,7 @@ export class DriveCommands {
       ...about(id, label, ({ target }) => run(target)),
       when: (item) => {
         const driver = item as Driver | undefined;
-        const target = driver?.target ?? this.hands.targetFor(this.part() ?? '');
+        const target = driver?.target ?? this.hands.targetFor(this.hands.partMeant() ?? '');
         const drivers = this.studio.project()?.drivers.filter((each) => each.target === target) ?? [];
         return !this.studio.readOnly() && drivers.length > 0 && hands.isBaked(target) === baked;
       },
@@ -116,7 +105,7 @@ export class DriveCommands {
         id: 'drive.in-chart',
         label: 'The map of the part at full size in the Chart, or time again',
         group: 'Chart',
-        meant: () => this.meantBy(({ kind }) => kind === 'map'),
+        meant: () => hands.driverMeant(({ kind }) => kind === 'map'),
         on: ({ id }) => place.id() === id,
         run: ({ id }) => place.id.set(place.id() === id ? null : id),
       }),

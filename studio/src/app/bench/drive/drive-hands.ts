@@ -21,6 +21,7 @@ import {
   unbakeDrivers,
   type Assembled,
   type CamSize,
+  type Driver,
   type DriverName,
   type DriverWish,
   type EchoRow,
@@ -47,6 +48,28 @@ export class DriveHands {
   private readonly notices = inject(Notices);
   private readonly picker = inject(PartPicker);
   private readonly proposals = inject(Proposals);
+
+  /** The part that keys and the palette mean: the one chosen last, else that of the channel chosen last. */
+  partMeant(): string | null {
+    const { parts, channels } = this.studio.bench();
+    const [part, channel] = [parts.at(-1), channels.at(-1)];
+    return part ?? (channel === undefined ? null : splitChannel(channel).part);
+  }
+
+  /** The first driver of that part that is such a one. */
+  driverMeant<D extends Driver>(isSuch: (driver: Driver) => driver is D): D | null;
+  driverMeant(isSuch: (driver: Driver) => boolean): Driver | null;
+  driverMeant(isSuch: (driver: Driver) => boolean): Driver | null {
+    const part = this.partMeant();
+    const drivers = this.studio.project()?.drivers ?? [];
+    return drivers.find((each) => splitChannel(each.target).part === part && isSuch(each)) ?? null;
+  }
+
+  /** What a change of a driver is called. */
+  labelOf({ target }: Driver): string {
+    const project = this.studio.project();
+    return `Driver of ${project ? channelLabel(project, target).short : target}`;
+  }
 
   /** The channel of a part that a new driver is for: the chosen one, else one that moves already, else its first place. */
   targetFor(part: string): string {

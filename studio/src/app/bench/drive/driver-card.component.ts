@@ -260,24 +260,6 @@ export class DriverCardComponent {
   setFormula(text: string): void {
     this.edit({ expression: text });
   }
-  addInput(): void {
-    const driver = this.driver();
-    if (driver.kind !== 'expression') return;
-    const taken = new Set(Object.keys(driver.inputs));
-    const name = [...'xyzabcdefghijklmnopqrstuvw'].find((letter) => !taken.has(letter) && letter !== 'e');
-    const { part } = splitChannel(driver.target);
-    const project = this.stage.shown();
-    const other =
-      Object.values(driver.inputs)[0] ?? `${part}/${project && partOf(project, part) ? 'translate.x' : ''}`;
-    if (name) this.edit({ inputs: { ...driver.inputs, [name]: other } });
-  }
-  removeInput(name: string): void {
-    const driver = this.driver();
-    if (driver.kind !== 'expression') return;
-    this.edit({
-      inputs: Object.fromEntries(Object.entries(driver.inputs).filter(([each]) => each !== name)),
-    });
-  }
 
   numbers(value: unknown): readonly number[] {
     return typeof value === 'number' ? [value] : [];

@@ -1,5 +1,4 @@
 import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
-import { MatTooltip } from '@angular/material/tooltip';
 import type { KeyedCurve, MapDriver } from '@kaizen/core';
 import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
@@ -11,7 +10,7 @@ import { MapPlotComponent } from './map-plot.component';
 @Component({
   selector: 'kz-map-form',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MapPlotComponent, MatTooltip, NumberFieldComponent, RunDirective],
+  imports: [MapPlotComponent, NumberFieldComponent, RunDirective],
   template: `
     <kz-map-plot [driver]="driver()" (previewed)="previewed.emit($event)" (changed)="changed.emit($event)" />
     <span class="label">Where the input is … it gives …</span>
@@ -35,30 +34,24 @@ import { MapPlotComponent } from './map-plot.component';
         />
         <button
           class="button bare"
-          [disabled]="studio.readOnly() || driver().curve.keys.length < 2"
+          kzRun="drive.point-remove"
+          [kzOf]="{ driver: driver(), at: i }"
+          kzTip="Removes the point"
           [attr.aria-label]="'Remove point ' + (i + 1)"
-          matTooltip="Removes the point"
-          (click)="remove(i)"
         >
           ✕
         </button>
       </div>
     }
     <div class="line">
-      <button
-        class="button"
-        [disabled]="studio.readOnly()"
-        matTooltip="One more point after the last"
-        (click)="add()"
-      >
+      <button class="button" kzRun="drive.point-add" [kzOf]="driver()" kzTip="One more point after the last">
         Another point
       </button>
       <button
         class="button toggle"
-        [attr.aria-pressed]="isSmooth()"
-        [disabled]="studio.readOnly()"
-        matTooltip="Smooth through the points, or straight between them"
-        (click)="toggleSmooth()"
+        kzRun="drive.smooth"
+        [kzOf]="driver()"
+        kzTip="Smooth through the points, or straight between them"
       >
         Smooth
       </button>
@@ -100,10 +93,6 @@ export class MapFormComponent {
   readonly studio = inject(Studio);
   private readonly notices = inject(Notices);
 
-  isSmooth(): boolean {
-    return this.driver().curve.keys.some(({ out }) => out.mode === 'smooth');
-  }
-
   private emit(keys: KeyedCurve['keys']): void {
     this.changed.emit({ ...this.driver().curve, keys });
   }
@@ -121,24 +110,5 @@ export class MapFormComponent {
 
   setValue(at: number, value: number): void {
     this.emit(this.driver().curve.keys.map((key, i) => (i === at ? { ...key, value } : key)));
-  }
-
-  add(): void {
-    const { keys } = this.driver().curve;
-    const [last, before] = [keys.at(-1), keys.at(-2)];
-    if (!last) return;
-    const step = before ? last.frame - before.frame : 1;
-    this.emit([...keys, { ...last, frame: last.frame + step }]);
-  }
-
-  remove(at: number): void {
-    this.emit(this.driver().curve.keys.filter((_, i) => i !== at));
-  }
-
-  toggleSmooth(): void {
-    const mode = this.isSmooth() ? 'linear' : 'smooth';
-    this.emit(
-      this.driver().curve.keys.map((key) => ({ ...key, in: { ...key.in, mode }, out: { ...key.out, mode } })),
-    );
   }
 }

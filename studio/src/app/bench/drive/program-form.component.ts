@@ -1,24 +1,18 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
-import { MatTooltip } from '@angular/material/tooltip';
-import { CAM_LAWS } from '@kaizen/core';
+import { CAM_LAWS, type LinkageDriver } from '@kaizen/core';
+import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { NumberFieldComponent } from '../../ui/number-field.component';
 import type { Option } from '../../ui/option';
 import { SelectComponent } from '../../ui/select.component';
 import { LAW_LABELS } from '../stage/words';
-
-/** One stretch of a cam, as the file has it. */
-interface Stretch {
-  readonly to: number;
-  readonly lift?: number;
-  readonly law: string;
-}
+import { stretchesOf, type Stretch } from './driver-tables';
 
 /** The program of a cam as a table: up to which angle, to which lift, by which law; a dwell keeps the lift before. */
 @Component({
   selector: 'kz-program-form',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, NumberFieldComponent, SelectComponent],
+  imports: [NumberFieldComponent, RunDirective, SelectComponent],
   template: `
     <span class="label">Up to the angle … to the lift … by the law</span>
     @for (stretch of stretches(); track $index; let i = $index) {
@@ -50,21 +44,16 @@ interface Stretch {
         />
         <button
           class="button bare"
-          [disabled]="studio.readOnly() || stretches().length < 2"
+          kzRun="drive.stretch-remove"
+          [kzOf]="{ driver: driver(), at: i }"
+          kzTip="Removes the stretch; the next begins where it began"
           [attr.aria-label]="'Remove stretch ' + (i + 1)"
-          matTooltip="Removes the stretch; the one before it goes on up to its angle"
-          (click)="remove(i)"
         >
           ✕
         </button>
       </div>
     }
-    <button
-      class="button"
-      [disabled]="studio.readOnly()"
-      matTooltip="Halves the last stretch"
-      (click)="add()"
-    >
+    <button class="button" kzRun="drive.stretch-add" [kzOf]="driver()" kzTip="Halves the last stretch">
       Another stretch
     </button>
   `,
@@ -81,10 +70,10 @@ interface Stretch {
   `,
 })
 export class ProgramFormComponent {
-  readonly program = input.required<unknown>();
+  readonly driver = input.required<LinkageDriver>();
   readonly changed = output<readonly Stretch[]>();
   readonly studio = inject(Studio);
-  readonly stretches = computed(() => this.program() as readonly Stretch[]);
+  readonly stretches = computed(() => stretchesOf(this.driver()));
   readonly laws: readonly Option<string>[] = [
     { value: 'dwell', label: 'dwell' },
     ...CAM_LAWS.map((value) => ({ value, label: LAW_LABELS[value] })),
@@ -98,20 +87,5 @@ export class ProgramFormComponent {
     const { to, lift = 0 } = this.stretches()[at]!;
     const made = law === 'dwell' ? { to, law } : { to, lift, law };
     this.changed.emit(this.stretches().map((each, i) => (i === at ? made : each)));
-  }
-
-  add(): void {
-    const list = this.stretches();
-    const last = list.at(-1)!;
-    const from = list.at(-2)?.to ?? 0;
-    this.changed.emit([...list.slice(0, -1), { ...last, to: (from + last.to) / 2 }, last]);
-  }
-
-  remove(at: number): void {
-    const list = this.stretches();
-    const left = list.filter((_, i) => i !== at);
-    this.changed.emit(
-      left.map((each, i) => (i === left.length - 1 ? { ...each, to: list.at(-1)!.to } : each)),
-    );
   }
 }

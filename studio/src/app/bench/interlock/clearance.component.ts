@@ -1,18 +1,17 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import type { Interlock } from '@kaizen/core';
-import { Studio } from '../../state/studio';
+import { RunDirective } from '../../commands/run.directive';
 import { shownFrame, shownNumber } from '../../ui/amount';
 import { whenIdle } from '../../ui/when-idle';
-import { ModelMeshes } from '../stage/model-meshes';
-import { Stage } from '../stage/stage';
-import { MANY_TRIANGLES, PairClearance, type Clearance } from './clearance';
+import { MANY_TRIANGLES } from './clearance';
+import { MeasuredClearances } from './measured-clearances';
 
 /** How near what an interlock ties come to each other: measured when the page rests, or, of big meshes, when it is asked for. */
 @Component({
   selector: 'kz-clearance',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip],
+  imports: [MatTooltip, RunDirective],
   template: `
     @if (shown(); as least) {
       <p
@@ -27,7 +26,12 @@ import { MANY_TRIANGLES, PairClearance, type Clearance } from './clearance';
         }
       </p>
     } @else if (isBig()) {
-      <button class="button bare" matTooltip="These meshes have many triangles" (click)="measure()">
+      <button
+        class="button bare"
+        kzRun="interlock.measure"
+        [kzOf]="lock()"
+        kzTip="These meshes have many triangles"
+      >
         Measure the clearance
       </button>
     }
@@ -44,40 +48,21 @@ import { MANY_TRIANGLES, PairClearance, type Clearance } from './clearance';
 })
 export class ClearanceComponent {
   readonly lock = input.required<Interlock>();
-  private readonly studio = inject(Studio);
-  private readonly stage = inject(Stage);
-  private readonly meshes = inject(ModelMeshes);
-  private readonly found = signal<{ readonly of: PairClearance; readonly least: Clearance | null } | null>(
-    null,
-  );
+  private readonly clearances = inject(MeasuredClearances);
   readonly frame = shownFrame;
-
-  /** Of the project as it is kept: not anew at each step of a drag. */
-  private readonly pair = computed(() => {
-    const project = this.studio.project();
-    return project?.interlocks.includes(this.lock())
-      ? new PairClearance(project, this.lock(), this.meshes.of)
-      : null;
-  });
+  private readonly pair = computed(() => this.clearances.pairOf(this.lock()));
   readonly isBig = computed(() => (this.pair()?.triangles ?? 0) > MANY_TRIANGLES);
-  readonly shown = computed(() => {
-    const found = this.found();
-    return found && found.of === this.pair() ? found.least : null;
-  });
+  readonly shown = computed(() => this.clearances.of(this.lock()));
 
   constructor() {
     effect(() => {
       const pair = this.pair();
+      const lock = this.lock();
       if (pair && !this.isBig())
         whenIdle(() => {
-          if (pair === this.pair()) this.measure();
+          if (pair === this.pair()) this.clearances.measure(lock);
         });
     });
-  }
-
-  measure(): void {
-    const [pair, program] = [this.pair(), this.stage.program()];
-    if (pair && program) this.found.set({ of: pair, least: pair.measure(program) });
   }
 
   words(metres: number): string {

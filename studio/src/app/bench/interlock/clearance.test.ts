@@ -1,5 +1,9 @@
+import '@angular/compiler';
 import { compile, emptyCurve, newKey, newPart, newProject, type Part, type Project } from '@kaizen/core';
+import { commandFakes } from '../../testing/command-fakes';
 import { PairClearance, passingFrames } from './clearance';
+import { InterlockCommands } from './interlock-commands';
+import { MeasuredClearances } from './measured-clearances';
 
 function box(id: string, size: readonly [number, number, number], rest: Partial<Part['rest']> = {}): Part {
   const part = newPart('box', id);
@@ -88,5 +92,21 @@ describe('the clearance of what an interlock ties', () => {
     const project = works();
     const riding = { ...project, parts: [project.parts[0]!, { ...project.parts[1]!, parent: 'wagon' }] };
     expect(measured(riding)).toBeNull();
+  });
+});
+
+describe('a clearance that is measured when it is asked for', () => {
+  it('is known until the project is another, and of its interlocks only', () => {
+    const { studio, registry, injector, usable } = commandFakes(works(), [InterlockCommands]);
+    const clearances = injector.get(MeasuredClearances);
+    const lock = studio.project()!.interlocks[0]!;
+    expect(usable('interlock.measure')).toBe(false);
+    expect(clearances.of(lock)).toBeNull();
+    studio.pick({ keys: [{ channel: lock.channel, frame: lock.frame }] });
+    registry.run('interlock.measure');
+    expect(clearances.of(lock)!.distance).toBeCloseTo(1.5 - 0.2 * Math.SQRT2, 6);
+    expect(clearances.pairOf({ ...lock })).toBeNull();
+    studio.edit('Rename', (project) => ({ ...project, name: 'Other works' }));
+    expect(clearances.of(lock)).toBeNull();
   });
 });

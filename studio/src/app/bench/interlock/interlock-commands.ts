@@ -4,6 +4,7 @@ import { onItem, type Command } from '../../commands/command';
 import { Studio } from '../../state/studio';
 import { AwaitedPick } from './awaited-pick';
 import { InterlockHands } from './interlock-hands';
+import { MeasuredClearances } from './measured-clearances';
 
 /** Keys that wait for each other: tied, muted, untied. */
 @Injectable({ providedIn: 'root' })
@@ -11,6 +12,7 @@ export class InterlockCommands {
   private readonly studio = inject(Studio);
   private readonly hands = inject(InterlockHands);
   private readonly awaited = inject(AwaitedPick);
+  private readonly clearances = inject(MeasuredClearances);
 
   list(): readonly Command[] {
     const about = (
@@ -70,6 +72,14 @@ export class InterlockCommands {
       about('interlock.unlock', 'Unlock the chosen key that waits, and move it', (lock) =>
         this.hands.unlock(lock),
       ),
+      onItem<Interlock>({
+        id: 'interlock.measure',
+        label: 'Measure how near the chosen key’s part and what it waits for come to each other',
+        group: 'Keys',
+        meant: () => this.meant(),
+        when: (lock) => this.clearances.pairOf(lock) !== null,
+        run: (lock) => this.clearances.measure(lock),
+      }),
       about('interlock.remove', 'Untie the chosen key', (lock) => this.hands.remove(lock)),
     ];
   }

@@ -54,6 +54,13 @@ export class PathHands {
     });
   }
 
+  removePoint({ id, path }: PathPart, at: number): void {
+    this.setPoints(
+      id,
+      path.points.filter((_, i) => i !== at),
+    );
+  }
+
   setPoints(path: string, points: readonly Vec3[]): void {
     if (points.length < 2) {
       this.notices.warn('A path needs two points at least. Nothing was changed.');

@@ -2,13 +2,14 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { MatDialogRef } from '@angular/material/dialog';
 import { MatIcon } from '@angular/material/icon';
 import { MatTooltip } from '@angular/material/tooltip';
+import { RunDirective } from '../../commands/run.directive';
 import { RowSets } from './row-sets';
 
 /** The dialog of named sets of rows: kept from what is chosen, shown alone, let go of. */
 @Component({
   selector: 'kz-row-sets',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatIcon, MatTooltip],
+  imports: [MatIcon, MatTooltip, RunDirective],
   template: `
     <h2>Sets of rows</h2>
     @if (sets.all().length === 0) {
@@ -20,18 +21,19 @@ import { RowSets } from './row-sets';
       <div class="line">
         <button
           class="button bare toggle"
-          [attr.aria-pressed]="sets.current()?.name === set.name"
-          matTooltip="Only these rows, or all again"
-          (click)="sets.show(set.name)"
+          kzRun="rows.set-show"
+          [kzOf]="set.name"
+          kzTip="Only these rows, or all again"
         >
           {{ set.name }}
         </button>
         <span class="soft numbers">{{ set.channels.length }} channels</span>
         <button
           class="button bare icon-only"
+          kzRun="rows.set-remove"
+          [kzOf]="set.name"
+          kzTip="Let go of this set; the rows stay"
           [attr.aria-label]="'Let go of the set ' + set.name"
-          matTooltip="Let go of this set; the rows stay"
-          (click)="sets.remove(set.name)"
         >
           <mat-icon svgIcon="trash" />
         </button>

@@ -2,6 +2,8 @@ import '@angular/compiler';
 import { chartProject } from '../../testing/chart-project';
 import { fakes } from '../../testing/fake-studio';
 import { ChartModel } from './chart-model';
+import { commandFakes } from '../../testing/command-fakes';
+import { RowSetCommands } from './row-set-commands';
 import { RowSets } from './row-sets';
 
 const RUN = 'wagon/translate.x';
@@ -46,5 +48,23 @@ describe('sets of rows', () => {
     expect(sets.all()).toEqual([{ name: 'Wagon', channels: [LIFT] }]);
     sets.remove('Wagon');
     expect([sets.all(), studio.bench().rowSet]).toEqual([[], null]);
+  });
+
+  it('by commands: without a name the one that shows is meant, else the one kept last', () => {
+    const { studio, registry, injector, usable, isOn } = commandFakes(chartProject(), [RowSetCommands]);
+    const sets = injector.get(RowSets);
+    expect(usable('rows.set-show')).toBe(false);
+    studio.pick({ channels: [RUN] });
+    sets.keep('Runs');
+    studio.pick({ channels: [LIFT] });
+    sets.keep('Lifts');
+    expect([isOn('rows.set-show', 'Lifts'), isOn('rows.set-show', 'Runs')]).toEqual([true, false]);
+    registry.run('rows.set-show', 'Runs');
+    expect(sets.current()?.name).toBe('Runs');
+    registry.run('rows.set-show');
+    expect([sets.current(), usable('rows.set-remove')]).toEqual([null, false]);
+    registry.run('rows.set-show');
+    registry.run('rows.set-remove');
+    expect(sets.all().map(({ name }) => name)).toEqual(['Runs']);
   });
 });

@@ -1,6 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, DestroyRef, inject, signal } from '@angular/core';
-import { MatTooltip } from '@angular/material/tooltip';
 import { curveOf, setLeg, type EaseSlow, type KeyRef, type Leg } from '@kaizen/core';
+import { onItem } from '../../commands/command';
+import { offerCommands } from '../../commands/offer-commands';
+import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { shownNumber } from '../../ui/amount';
 import { optionsOf } from '../../ui/option';
@@ -18,12 +20,12 @@ import { easeShapes, lawShapes, PICTURE, type LegShape } from './leg-shapes';
 @Component({
   selector: 'kz-leg-pictures',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, SegmentsComponent],
+  imports: [RunDirective, SegmentsComponent],
   templateUrl: './leg-pictures.component.html',
   styleUrl: './leg-pictures.component.scss',
 })
 export class LegPicturesComponent {
-  readonly studio = inject(Studio);
+  private readonly studio = inject(Studio);
   private readonly stage = inject(Stage);
   private readonly chart = inject(ChartModel);
   private readonly rest = inject(LegRest);
@@ -40,6 +42,20 @@ export class LegPicturesComponent {
 
   constructor() {
     inject(DestroyRef).onDestroy(() => this.leave());
+    offerCommands([
+      onItem<LegShape>({
+        id: 'leg.picture',
+        label: 'The picture of a leg that is reached, for the legs after the chosen keys',
+        group: 'Shape',
+        meant: () =>
+          this.groups()
+            .flatMap(({ shapes }) => shapes)
+            .find(({ name }) => name === this.reached()) ?? null,
+        when: () => !this.studio.readOnly(),
+        on: (shape) => this.current() === nameOf(shape.leg),
+        run: (shape) => this.take(shape),
+      }),
+    ]);
   }
 
   /** The keys whose legs are meant: the chosen ones, else those before the playhead on what is drawn. */
@@ -78,10 +94,6 @@ export class LegPicturesComponent {
     return names.every((name) => name === names[0]) ? (names[0] ?? '') : '';
   });
 
-  isCurrent(shape: LegShape): boolean {
-    return this.current() === nameOf(shape.leg);
-  }
-
   tip(shape: LegShape): string {
     return `${shape.name}: top speed ${peak(shape.speed)}, acceleration ${peak(shape.acceleration)} of even motion`;
   }
@@ -110,7 +122,7 @@ export class LegPicturesComponent {
     this.rest.end();
   }
 
-  take(shape: LegShape): void {
+  private take(shape: LegShape): void {
     this.resting.set(null);
     if (this.refs().length > 0) this.rest.take(this.offer(shape));
   }

@@ -1,5 +1,4 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { MatTooltip } from '@angular/material/tooltip';
 import {
   changeCurves,
   curveOf,
@@ -11,6 +10,8 @@ import {
   type Curve,
   type Project,
 } from '@kaizen/core';
+import { onItem } from '../../commands/command';
+import { offerCommands } from '../../commands/offer-commands';
 import { CommandRegistry } from '../../commands/registry';
 import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
@@ -26,13 +27,23 @@ import { ShapeTools } from './shape-tools';
 type Saying = 'rpm' | 'speed' | 'seconds';
 type Keep = 'times' | 'values';
 
+/** One way to get to the speed that was typed, and what comes of it. */
+interface Way {
+  readonly keep: Keep;
+  readonly label: string;
+  readonly tip: string;
+  readonly told: string;
+  /** Null where this loop can't have the speed so. */
+  readonly offer: Proposal | null;
+}
+
 const DEGREES_A_SECOND_PER_RPM = 6;
 
 /** The speed of the chosen loop: typed as rpm, per second or seconds a turn; both ways to get there are shown before one is taken. */
 @Component({
   selector: 'kz-loop-speed',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip, NumberFieldComponent, SelectComponent, RunDirective],
+  imports: [NumberFieldComponent, SelectComponent, RunDirective],
   template: `
     @if (speed(); as now) {
       <div role="group" aria-label="Loop speed">
@@ -57,13 +68,13 @@ const DEGREES_A_SECOND_PER_RPM = 6;
           <div class="result">
             <button
               class="button"
-              [disabled]="result.offer === null || studio.readOnly()"
-              [matTooltip]="result.tip"
+              kzRun="shape.loop-speed"
+              [kzOf]="result"
+              [kzTip]="result.tip"
               (pointerenter)="rest(result.offer)"
               (pointerleave)="proposals.drop()"
               (focus)="rest(result.offer)"
               (blur)="proposals.drop()"
-              (click)="take(result.offer)"
             >
               {{ result.label }}
             </button>
@@ -108,6 +119,19 @@ export class LoopSpeedComponent {
   private readonly tools = inject(ShapeTools);
   private readonly said = signal<Saying | null>(null);
   readonly wanted = signal<number | null>(null);
+
+  constructor() {
+    offerCommands([
+      onItem<Way>({
+        id: 'shape.loop-speed',
+        label: 'The loop as fast as typed, its values kept',
+        group: 'Shape',
+        meant: () => this.results()[0] ?? null,
+        when: ({ offer }) => !this.studio.readOnly() && offer !== null,
+        run: ({ offer }) => this.take(offer),
+      }),
+    ]);
+  }
 
   private readonly channel = computed(() =>
     this.tools.channels().length === 1 ? this.tools.channels()[0]! : null,
@@ -180,7 +204,7 @@ export class LoopSpeedComponent {
     return setLoopSpeed(project, curve, this.perSecond(amount), keep);
   }
 
-  readonly results = computed(() => {
+  readonly results = computed((): readonly Way[] => {
     const project = this.studio.project();
     const curve = this.curve();
     const amount = this.wanted();
@@ -219,7 +243,7 @@ export class LoopSpeedComponent {
     if (offer) this.proposals.show(offer);
   }
 
-  take(offer: Proposal | null): void {
+  private take(offer: Proposal | null): void {
     this.proposals.take(offer);
     this.wanted.set(null);
   }

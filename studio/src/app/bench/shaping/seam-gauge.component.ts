@@ -1,6 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { MatTooltip } from '@angular/material/tooltip';
 import { curveOf, seamSpeedCanClose, type SeamGap, type SeamMove } from '@kaizen/core';
+import { onItem } from '../../commands/command';
+import { offerCommands } from '../../commands/offer-commands';
+import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { decimalsOf, shownFrame, signedNumber } from '../../ui/amount';
 import { channelLabel } from '../stage/channel-label';
@@ -10,6 +12,13 @@ import { Proposals, type Proposal } from '../stage/proposals';
 import { ShapeTools } from './shape-tools';
 
 type Gap = SeamGap & { readonly channel: string };
+
+/** One way to close a seam, in its value or its speed. */
+interface Closing {
+  readonly gap: Gap;
+  readonly what: 'value' | 'speed';
+  readonly how: SeamMove;
+}
 
 const MOVES: readonly { readonly how: SeamMove; readonly label: string; readonly tip: string }[] = [
   { how: 'outer', label: 'move the last', tip: 'The key at the end takes what the loop starts with' },
@@ -21,7 +30,7 @@ const MOVES: readonly { readonly how: SeamMove; readonly label: string; readonly
 @Component({
   selector: 'kz-seam-gauge',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatTooltip],
+  imports: [RunDirective],
   template: `
     @if (gaps().length > 0) {
       <div class="gauge" role="group" aria-label="Seam gauge">
@@ -50,14 +59,14 @@ const MOVES: readonly { readonly how: SeamMove; readonly label: string; readonly
               @for (move of line.moves; track move.how) {
                 <button
                   class="button"
-                  [disabled]="!canClose(gap, line.what)"
-                  [matTooltip]="tip(gap, line.what, move.tip)"
+                  kzRun="shape.close-seam"
+                  [kzOf]="{ gap, what: line.what, how: move.how }"
+                  [kzTip]="tip(gap, line.what, move.tip)"
                   [attr.aria-label]="'Close the seam in ' + line.what + ': ' + move.label"
-                  (pointerenter)="proposals.show(offer(gap, line.what, move.how))"
+                  (pointerenter)="proposals.show(offer({ gap, what: line.what, how: move.how }))"
                   (pointerleave)="proposals.drop()"
-                  (focus)="proposals.show(offer(gap, line.what, move.how))"
+                  (focus)="proposals.show(offer({ gap, what: line.what, how: move.how }))"
                   (blur)="proposals.drop()"
-                  (click)="proposals.take(offer(gap, line.what, move.how))"
                 >
                   {{ move.label }}
                 </button>
@@ -115,7 +124,7 @@ const MOVES: readonly { readonly how: SeamMove; readonly label: string; readonly
   `,
 })
 export class SeamGaugeComponent {
-  readonly studio = inject(Studio);
+  private readonly studio = inject(Studio);
   readonly proposals = inject(Proposals);
   private readonly stage = inject(Stage);
   private readonly tools = inject(ShapeTools);
@@ -125,6 +134,22 @@ export class SeamGaugeComponent {
   ];
   /** More seams than a sheet has room for are told of the first channels only. */
   readonly gaps = computed(() => this.tools.gaps().slice(0, 4));
+
+  constructor() {
+    offerCommands([
+      onItem<Closing>({
+        id: 'shape.close-seam',
+        label: 'Close the seam of the loop: its last key takes what the loop starts with',
+        group: 'Shape',
+        meant: () => {
+          const gap = this.gaps().find((each) => !this.isClosed(each, 'value'));
+          return gap ? { gap, what: 'value', how: 'outer' } : null;
+        },
+        when: (closing) => this.canClose(closing),
+        run: (closing) => this.proposals.take(this.offer(closing)),
+      }),
+    ]);
+  }
 
   place(gap: Gap): string {
     const project = this.stage.shown();
@@ -155,12 +180,12 @@ export class SeamGaugeComponent {
   }
 
   /** Whether something is left to close that can be; while what closes it is rested on the press stays possible. */
-  canClose(gap: Gap, what: 'value' | 'speed'): boolean {
+  private canClose({ gap, what }: Closing): boolean {
     if (this.studio.readOnly() || (what === 'speed' && !this.speedCanClose(gap))) return false;
     return this.proposals.shown() !== null || !this.isClosed(gap, what);
   }
 
-  isClosed(gap: Gap, what: 'value' | 'speed' | 'acceleration'): boolean {
+  private isClosed(gap: Gap, what: 'value' | 'speed' | 'acceleration'): boolean {
     return isClosed(gap[what]);
   }
 
@@ -176,7 +201,7 @@ export class SeamGaugeComponent {
       : 'Both legs at the seam must be curves; convert them first';
   }
 
-  offer(gap: Gap, what: 'value' | 'speed', how: SeamMove): Proposal {
+  offer({ gap, what, how }: Closing): Proposal {
     return this.tools.closeSeam(gap.channel, gap.side, what, how);
   }
 }

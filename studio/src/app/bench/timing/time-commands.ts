@@ -1,5 +1,6 @@
 import { Injectable, inject } from '@angular/core';
-import type { Command } from '../../commands/command';
+import type { TimeKnot } from '@kaizen/core';
+import { onItem, type Command } from '../../commands/command';
 import { Studio } from '../../state/studio';
 import { KeyTools } from './key-tools';
 import type { TimeToolId } from './time-plans';
@@ -47,6 +48,13 @@ export class TimeCommands {
         when: this.editable,
         run: () => this.tools.toggleStake(),
       },
+      onItem<TimeKnot>({
+        id: 'time.stake-remove',
+        label: 'Take the last Stake away',
+        group: 'Time',
+        meant: () => this.tools.stakes().at(-1) ?? null,
+        run: (stake) => this.tools.removeStake(stake),
+      }),
       {
         id: 'time.apply',
         label: 'Apply the Stakes, or the edit of time that is shown',

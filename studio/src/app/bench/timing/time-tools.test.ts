@@ -2,7 +2,9 @@ import '@angular/compiler';
 import { changeCurves, curveOf, putMarker, setCurveFlag, type Project } from '@kaizen/core';
 import { fakes } from '../../testing/fake-studio';
 import { chartProject } from '../../testing/chart-project';
+import { commandFakes } from '../../testing/command-fakes';
 import { KeyTools } from './key-tools';
+import { TimeCommands } from './time-commands';
 import { TimeTools } from './time-tools';
 
 const RUN = 'wagon/translate.x';
@@ -259,5 +261,22 @@ describe('a key every so many frames', () => {
     keys.keyEvery();
     expect(frames(RUN)).toHaveLength(5);
     expect(notices.said).toContain('more than 20000 at once');
+  });
+});
+
+describe('a Stake of the list', () => {
+  it('is taken away by its button; keys and the palette mean the last one', () => {
+    const { registry, studio, stage, usable } = commandFakes(chartProject(), [TimeCommands]);
+    expect(usable('time.stake-remove')).toBe(false);
+    for (const frame of [6, 18, 30]) {
+      stage.frame.set(frame);
+      registry.run('time.stake');
+    }
+    const from = () => studio.bench().stakes.map((stake) => stake.from);
+    registry.run('time.stake-remove', studio.bench().stakes[0]);
+    registry.run('time.stake-remove');
+    expect(from()).toEqual([18]);
+    registry.run('time.discard');
+    expect(from()).toEqual([]);
   });
 });
