@@ -22,6 +22,29 @@ describe('CSV', () => {
     expect(frameList(-2, 3)).toEqual([-2, -1, 0, 1, 2, 3]);
   });
 
+  it('writes each frame as it does by itself, whatever stood before it: what moves, rests, jumps or is not finite', () => {
+    const project = testProject({}, [
+      {
+        channel: 'wagon/translate.x',
+        keys: [
+          { frame: 0, value: -0, leg: { kind: 'ease', family: 'circle', slow: 'end' } },
+          { frame: 4, value: 2, leg: { kind: 'hold' } },
+          { frame: 8, value: 3 },
+        ],
+      },
+    ]);
+    const program = programOf(project);
+    const channels = ['wagon/translate.x'];
+    const frame = fc.integer({ min: -2, max: 10 });
+    fc.assert(
+      fc.property(fc.array(frame), fc.boolean(), (frames, rates) => {
+        const [, ...together] = csvLines(program, { frames, channels, rates });
+        const alone = frames.map((at) => [...csvLines(program, { frames: [at], channels, rates })][1]);
+        expect(together).toEqual(alone);
+      }),
+    );
+  });
+
   it('has a header, a line a frame, rates after each channel, empty cells for what is not finite', () => {
     const project = testProject({}, [
       {

@@ -29,14 +29,33 @@ export function* csvLines(program: Program, options: CsvOptions): Generator<stri
     if (slot === undefined) throw new RangeError(`no channel ${name}`);
     return slot;
   });
+  const text = columnTexts(names.length);
   const out = program.createOutput();
   for (const frame of options.frames) {
-    if (!rates) program.run(frame, out);
-    const numbers = rates
-      ? slots.flatMap((slot) => [...program.channelRates(slot, frame)])
-      : slots.map((slot) => out.channels[slot]!);
-    yield [frame, ...numbers].map(csvNumber).join(',') + '\n';
+    let line = csvNumber(frame);
+    let column = 0;
+    if (rates)
+      for (const slot of slots)
+        for (const number of program.channelRates(slot, frame)) line += `,${text(column++, number)}`;
+    else {
+      program.run(frame, out);
+      for (const slot of slots) line += `,${text(column++, out.channels[slot]!)}`;
+    }
+    yield `${line}\n`;
   }
+}
+
+/** Numbers in columns as text; one that is the same as in the row before, as where a channel rests, is not written out again. */
+function columnTexts(columns: number): (column: number, number: number) => string {
+  const numbers = new Float64Array(columns).fill(Number.NaN);
+  const texts = Array.from({ length: columns }, () => '');
+  return (column, number) => {
+    if (number !== numbers[column]) {
+      numbers[column] = number;
+      texts[column] = csvNumber(number);
+    }
+    return texts[column]!;
+  };
 }
 
 /**
