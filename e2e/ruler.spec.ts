@@ -161,13 +161,29 @@ test('several parts are posed at once, about a point, along the view, and nudged
   const bench = await Bench.openSample(page, 'Brine wheel');
   await bench.row('wheel').click();
   await bench.row('pump').click({ modifiers: ['Control'] });
-  const places = async () => ({ pump: Number(await bench.field('Place Y')) });
-  const { pump } = await places();
+  const sheet = page.locator('kz-part-sheet');
+  await expect(sheet.getByRole('heading', { name: '2 parts' })).toBeVisible();
+  await expect(sheet.getByRole('textbox', { name: 'Place Y', exact: true })).toHaveAttribute(
+    'placeholder',
+    'mixed',
+  );
   await page.keyboard.press('2');
   await page.keyboard.press('Alt+ArrowUp');
-  await expect.poll(async () => (await places()).pump).toBeCloseTo(pump + 0.1, 6);
   const tray = page.getByRole('region', { name: 'Loose edits' });
   await expect(tray).toContainText('2 loose edits');
+  await bench.type('Size Y', 'times 2');
+  await expect(tray).toContainText('4 loose edits');
+  expect(await bench.field('Size Y')).toBe('2.00');
+  const placeY = async (part: string) => {
+    await bench.row(part).click();
+    return Number((await bench.field('Place Y')).replace('−', '-'));
+  };
+  const raised = { wheel: await placeY('wheel'), pump: await placeY('pump') };
+  await bench.row('wheel').click({ modifiers: ['Control'] });
+  await bench.type('Place Y', 'by -0.1');
+  const back = { wheel: await placeY('wheel'), pump: await placeY('pump') };
+  expect(back.wheel).toBeCloseTo(raised.wheel - 0.1, 6);
+  expect(back.pump).toBeCloseTo(raised.pump - 0.1, 6);
   await bench.row('pump').click();
   await page.keyboard.press('3');
   await page.keyboard.press('q');

@@ -9,7 +9,7 @@ export interface VectorChange {
 
 const LETTERS = ['X', 'Y', 'Z'] as const;
 
-/** Three numbers along X, Y and Z in a row, each with its letter. */
+/** Three numbers along X, Y and Z in a row, each with its letter; over several things, as a number field is. */
 @Component({
   selector: 'kz-vector-field',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -21,8 +21,8 @@ const LETTERS = ['X', 'Y', 'Z'] as const;
         [name]="(name() || label()) + ' ' + letter"
         [badge]="letter"
         [unit]="unit()"
-        [values]="values()[i] === undefined ? [] : [values()[i]!]"
-        [decimals]="decimals(values()[i] ?? 0)"
+        [values]="of(i)"
+        [decimals]="decimals(of(i))"
         [loose]="loose()[i] ?? false"
         [driven]="driven()[i] ?? false"
         [disabled]="disabled() || (driven()[i] ?? false)"
@@ -48,7 +48,8 @@ export class VectorFieldComponent {
   readonly name = input('');
   readonly unit = input('');
   readonly tip = input('');
-  readonly values = input.required<readonly number[]>();
+  /** The three numbers; where it stands for several things, all that each of the three is. */
+  readonly values = input.required<readonly (number | readonly number[])[]>();
   readonly loose = input<readonly boolean[]>([]);
   readonly driven = input<readonly boolean[]>([]);
   readonly disabled = input(false);
@@ -57,8 +58,13 @@ export class VectorFieldComponent {
   readonly previewed = output<VectorChange | null>();
   readonly letters = LETTERS;
 
+  of(axis: number): readonly number[] {
+    const value = this.values()[axis];
+    return typeof value === 'number' ? [value] : (value ?? []);
+  }
+
   /** Fewer decimals for large numbers, so that they are told whole in a narrow field. */
-  decimals(value: number): number {
+  decimals([value = 0]: readonly number[]): number {
     const [most, large] = this.unit() === '°' ? [1, 1000] : [2, 100];
     return Math.abs(value) >= large ? most - 1 : most;
   }

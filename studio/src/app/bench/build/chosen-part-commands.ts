@@ -34,13 +34,17 @@ export class ChosenPartCommands {
     const mesh = (part: Part) => (part.kind === 'mesh' ? part : null);
     const path = (part: Part) => (part.kind === 'path' ? part : null);
     return [
-      this.about(any, 'part.visible', 'The chosen part shows at the playhead, or not', {
-        when: (part) => !this.isDriven(visibilityOf(part)),
-        on: (part) => this.isVisible(part),
-        run: (part) =>
-          this.poser.take(`Set ${part.name}`, [
-            { channel: visibilityOf(part), value: this.isVisible(part) ? 0 : 1 },
-          ]),
+      this.about(any, 'part.visible', 'The chosen parts show at the playhead, or not', {
+        when: () => this.allChosen().some((part) => !this.isDriven(visibilityOf(part))),
+        on: () => this.allChosen().every((part) => this.isVisible(part)),
+        run: (part) => {
+          const parts = this.allChosen();
+          const value = parts.every((each) => this.isVisible(each)) ? 0 : 1;
+          this.poser.take(
+            parts.length === 1 ? `Set ${part.name}` : `Set ${parts.length} parts`,
+            parts.map((each) => ({ channel: visibilityOf(each), value })),
+          );
+        },
       }),
       this.about(mesh, 'part.newer-model', 'Bring a newer version of the model of the chosen part', {
         when: ({ geometry }) => geometry.shape === 'asset',
@@ -111,6 +115,11 @@ export class ChosenPartCommands {
   private chosen(): Part | null {
     const project = this.stage.shown();
     return (project && partOf(project, this.studio.bench().parts.at(-1) ?? '')) ?? null;
+  }
+
+  private allChosen(): readonly Part[] {
+    const project = this.stage.shown();
+    return project ? this.studio.bench().parts.flatMap((id) => partOf(project, id) ?? []) : [];
   }
 
   private isVisible(part: Part): boolean {

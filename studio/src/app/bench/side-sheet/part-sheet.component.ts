@@ -1,11 +1,9 @@
-import { ChangeDetectionStrategy, Component, computed, inject, linkedSignal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
 import {
   changePart,
   channelKind,
-  partProperties,
   propertyUnit,
-  setRestValue,
   TURN_ORDERS,
   type Asset,
   type Part,
@@ -31,8 +29,8 @@ import { ShapeFormComponent } from '../build/shape-form.component';
 import { ShapesFormComponent } from '../build/shapes-form.component';
 import { LinkHands } from '../links/link-hands';
 import { SquashFormComponent } from '../posing/squash-form.component';
-import { Poser } from '../posing/poser';
 import { Stage } from '../stage/stage';
+import { PartNumbers } from './part-numbers';
 
 const AXES = ['x', 'y', 'z'] as const;
 const TURN_ORDER_OPTIONS = TURN_ORDERS.map((value): Option<TurnOrder> => ({
@@ -74,7 +72,7 @@ type RestGroup = keyof Rest;
 export class PartSheetComponent {
   readonly studio = inject(Studio);
   private readonly stage = inject(Stage);
-  private readonly poser = inject(Poser);
+  readonly numbers = inject(PartNumbers);
   private readonly hands = inject(LinkHands);
   readonly groups = GROUPS;
   readonly turnOrders = TURN_ORDER_OPTIONS;
@@ -87,63 +85,41 @@ export class PartSheetComponent {
     const part = this.part();
     return part?.kind === 'mesh' ? part.geometry.shape : (part?.kind ?? '');
   });
-  /** The part's channel values at the playhead; while it plays those from before. */
-  private readonly values = linkedSignal<ReadonlyMap<string, number> | null, ReadonlyMap<string, number>>({
-    source: () => {
-      const part = this.part();
-      if (!part || this.stage.playing()) return null;
-      this.stage.now();
-      return new Map(
-        partProperties(part).map(({ property, rest }) => [
-          property,
-          this.stage.valueOf(`${part.id}/${property}`) ?? rest,
-        ]),
-      );
-    },
-    computation: (next, previous) => next ?? previous?.value ?? new Map<string, number>(),
-  });
-  private readonly looseChannels = computed(() => new Set(this.studio.loose().map((edit) => edit.channel)));
+  /** Whether it is for several parts: then it has what all of them have. */
+  readonly isForSeveral = computed(() => this.numbers.parts().length > 1);
+  /** The names of all of them. */
+  readonly names = computed(() =>
+    this.numbers
+      .parts()
+      .map(({ name }) => name)
+      .join(', '),
+  );
 
-  channel(property: string): string {
-    return `${this.part()?.id ?? ''}/${property}`;
-  }
-
-  value(property: string): readonly number[] {
-    const value = this.values().get(property);
-    return value === undefined ? [] : [value];
-  }
-
-  /** Place, turn and size at the playhead, as the rows of fields show them. */
+  /** Place, turn and size at the playhead and at rest, as the rows of fields show them. */
   readonly triples = computed(() => {
+    const { numbers } = this;
     const triple = (group: RestGroup) => {
       const properties = AXES.map((axis) => `${group}.${axis}`);
       return {
         properties,
-        values: properties.flatMap((property) => this.value(property)),
-        loose: properties.map((property) => this.isLoose(property)),
-        driven: properties.map((property) => this.isDriven(property)),
+        values: properties.map((property) => numbers.valuesOf(property)),
+        rest: properties.map((property) => numbers.restOf(property)),
+        loose: properties.map((property) => numbers.isLoose(property)),
+        driven: properties.map((property) => numbers.isDriven(property)),
       };
     };
     return { translate: triple('translate'), rotate: triple('rotate'), scale: triple('scale') };
   });
-
-  isLoose(property: string): boolean {
-    return this.looseChannels().has(this.channel(property));
-  }
-
-  isDriven(property: string): boolean {
-    const program = this.stage.program();
-    return program?.isDriven(program.structure.slots.get(this.channel(property)) ?? -1) ?? false;
-  }
 
   /** Channels besides place, turn and size that no form below shows: squash, lens, light. */
   readonly others = computed(() => {
     const part = this.part();
     const project = this.stage.shown();
     if (!part || !project) return [];
-    return partProperties(part)
-      .filter(({ property }) => this.isShown(part, property))
-      .map(({ property }) => {
+    return this.numbers
+      .properties()
+      .filter((property) => this.isShown(part, property))
+      .map((property) => {
         const label = channelLabel(project, `${part.id}/${property}`);
         const unit = propertyUnit(property, part);
         return { property, label: label.plain, unit, decimals: decimalsOf(unit) };
@@ -155,28 +131,6 @@ export class PartSheetComponent {
     if (kind === 'squash') return part.squash !== undefined;
     if (property === 'visible') return false;
     return kind === 'look' && !/^material\.|^light\.color|^morph\./.test(property);
-  }
-
-  pose(property: string, change: (value: number) => number): void {
-    const part = this.part();
-    const [value] = this.value(property);
-    if (!part || value === undefined) return;
-    this.poser.take(`Set ${part.name}`, [{ channel: this.channel(property), value: change(value) }]);
-  }
-
-  showPose(property: string | null, change: ((value: number) => number) | null): void {
-    const value = property === null ? undefined : this.values().get(property);
-    if (property === null || change === null || value === undefined) this.poser.cancel();
-    else this.poser.show([{ channel: this.channel(property), value: change(value) }]);
-  }
-
-  setRest(group: RestGroup, { axis, change }: VectorChange): void {
-    const part = this.part();
-    if (!part) return;
-    const value = change(part.rest[group][axis] ?? 0);
-    this.studio.edit(`Rest of ${part.name}`, (project) =>
-      setRestValue(project, part.id, `${group}.${AXES[axis]}`, value),
-    );
   }
 
   private change(label: string, change: (part: Part) => Part): void {
