@@ -44,6 +44,13 @@ const LEG_KINDS = Object.keys(LEG_LABELS) as readonly LegKind[];
         Mark the start
       </button>
       <button
+        class="button toggle"
+        kzRun="key.mark-end"
+        kzTip="The first key of a channel brings one with its old value where the range ends, so that what moves comes back"
+      >
+        Mark the end
+      </button>
+      <button
         class="button"
         [matMenuTriggerFor]="scope"
         matTooltip="Which kinds of channels Capture takes, and of which parts"

@@ -54,6 +54,25 @@ describe('a changed value', () => {
     expect(keysOf('wagon/rotate.z')).toEqual([[12, 5]]);
   });
 
+  it('brings the old value where the range ends, too, where that is marked; not twice where the playhead is there', () => {
+    const { stage, notices, poser, capture, keysOf } = setUp();
+    stage.frame.set(12);
+    capture({ startNew: true, markEnd: true });
+    poser.take('Move', [{ channel: 'wagon/translate.y', value: 0.75 }]);
+    expect(keysOf('wagon/translate.y')).toEqual([
+      [0, 0],
+      [12, 0.75],
+      [48, 0],
+    ]);
+    expect(notices.said).toBe('place Y keyed at f 12, and where the range starts and ends');
+    stage.frame.set(48);
+    poser.take('Move', [{ channel: 'wagon/translate.z', value: 2 }]);
+    expect(keysOf('wagon/translate.z')).toEqual([
+      [0, 0],
+      [48, 2],
+    ]);
+  });
+
   it('that waits has one press that changes why: the Scope, its parts, or that channels may start', () => {
     const { studio, stage, notices, poser, capture, keysOf } = setUp();
     stage.frame.set(12);

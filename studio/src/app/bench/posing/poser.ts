@@ -68,25 +68,31 @@ export class Poser {
       was: this.curveValue(channel, frame),
     }));
     const touched = new Set(values.map(({ channel }) => channel));
-    const starts = this.startKeys(project, keyed);
+    const marked = this.markedKeys(project, keyed);
     this.studio.edit(
       label,
-      (now) => keyValues(now, [...starts, ...keyed], this.studio.bench().newKeys),
+      (now) => keyValues(now, [...marked, ...keyed], this.studio.bench().newKeys),
       (loose) => [
         ...loose.filter((edit) => edit.frame !== frame || !touched.has(edit.channel)),
         ...waiting.filter((edit) => edit.value !== edit.was),
       ],
     );
-    this.tell(project, sorted, starts.length > 0);
+    this.tell(project, sorted, new Set(marked.map((key) => key.frame)));
   }
 
-  /** Where the start is marked: the old values, at the range's start, of channels that get their first key away from it. */
-  private startKeys(project: Project, keyed: readonly KeyedValue[]): KeyedValue[] {
-    const { start } = project.range;
-    if (!this.studio.bench().capture.markStart || this.stage.frame() === start) return [];
-    return keyed
-      .filter(({ channel }) => !curveOf(project, channel)?.keys.length)
-      .map(({ channel }) => ({ channel, frame: start, value: this.curveValue(channel, start) }));
+  /** Where start or end are marked: the old values there of channels that get their first key elsewhere. */
+  private markedKeys(project: Project, keyed: readonly KeyedValue[]): readonly KeyedValue[] {
+    const fresh = keyed.filter(({ channel }) => !curveOf(project, channel)?.keys.length);
+    return this.markedFrames(project).flatMap((frame) =>
+      fresh.map(({ channel }) => ({ channel, frame, value: this.curveValue(channel, frame) })),
+    );
+  }
+
+  /** The ends of the range that are marked, but for the playhead's own frame. */
+  private markedFrames({ range }: Project): readonly number[] {
+    const { markStart, markEnd } = this.studio.bench().capture;
+    const marked = [...(markStart ? [range.start] : []), ...(markEnd ? [range.end] : [])];
+    return marked.filter((frame) => frame !== this.stage.frame());
   }
 
   private sort(project: Project, values: readonly ChannelValue[]) {
@@ -114,7 +120,7 @@ export class Poser {
   private tell(
     project: Project,
     { keyed, waiting, driven, locked }: ReturnType<Poser['sort']>,
-    marked: boolean,
+    marked: ReadonlySet<number>,
   ): void {
     const names = (list: readonly ChannelValue[]) =>
       list.map(({ channel }) => channelLabel(project, channel).short).join(', ');
@@ -125,13 +131,20 @@ export class Poser {
     });
     const said = [
       keyed.length > 0
-        ? `${names(keyed)} keyed at f ${shownFrame(this.stage.frame())}${marked ? ', and where the range starts' : ''}`
+        ? `${names(keyed)} keyed at f ${shownFrame(this.stage.frame())}${this.markedWords(project, marked)}`
         : '',
       ...waits,
       driven.length > 0 ? `${names(driven)} stays as its driver has it` : '',
       locked.length > 0 ? `${names(locked)} is locked` : '',
     ].filter(Boolean);
     if (said.length > 0) this.notices.tell(said.join('; '), this.remedy(waiting));
+  }
+
+  private markedWords({ range }: Project, marked: ReadonlySet<number>): string {
+    const ends = [marked.has(range.start) ? 'starts' : '', marked.has(range.end) ? 'ends' : ''].filter(
+      Boolean,
+    );
+    return ends.length === 0 ? '' : `, and where the range ${ends.join(' and ')}`;
   }
 
   /** The one press that changes why values wait, for this time and the next ones. */

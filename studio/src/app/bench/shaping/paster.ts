@@ -1,5 +1,7 @@
 import { Injectable, inject, signal } from '@angular/core';
 import {
+  greatestOf,
+  leastOf,
   pasteKeys,
   pasteOntoParts,
   splitChannel,
@@ -9,7 +11,9 @@ import {
   type Project,
 } from '@kaizen/core';
 import { Studio } from '../../state/studio';
+import { shownFrame } from '../../ui/amount';
 import { Notices } from '../../ui/notices';
+import { channelLabel } from '../stage/channel-label';
 import { Stage } from '../stage/stage';
 
 /** How copied keys are put down. */
@@ -51,6 +55,21 @@ export class Paster {
     return pasteKeys(project, copied, frame, targets, change);
   }
 
+  /** Where keys were put, in words. */
+  private placesOf(refs: readonly KeyRef[]): string {
+    const project = this.studio.project();
+    const channels = [...new Set(refs.map(({ channel }) => channel))];
+    const [first] = channels;
+    const where =
+      project && first !== undefined && channels.length === 1
+        ? channelLabel(project, first).full
+        : `${channels.length} channels`;
+    const frames = refs.map(({ frame }) => frame);
+    const [from, to] = [leastOf(frames), greatestOf(frames)].map(shownFrame);
+    const many = refs.length === 1 ? 'One key' : `${refs.length} keys`;
+    return `${many} put on ${where}, f ${from}${from === to ? '' : ` to ${to}`}`;
+  }
+
   /** Pastes at the playhead: onto the channels the keys come from, or one copied channel onto the chosen ones. */
   paste(choice: PasteChoice): void {
     let refs: readonly KeyRef[] = [];
@@ -59,7 +78,9 @@ export class Paster {
       refs = pasted?.refs ?? [];
       return pasted?.project ?? project;
     });
-    if (refs.length > 0) this.studio.pick({ keys: refs, handles: [] });
-    else this.notices.warn('What the keys would go to is locked, or is not there. Nothing was changed.');
+    if (refs.length > 0) {
+      this.studio.pick({ keys: refs, handles: [] });
+      this.notices.tell(this.placesOf(refs));
+    } else this.notices.warn('What the keys would go to is locked, or is not there. Nothing was changed.');
   }
 }

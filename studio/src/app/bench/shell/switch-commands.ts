@@ -16,7 +16,7 @@ export class SwitchCommands {
     const part = (
       id: string,
       label: string,
-      name: 'on' | 'startNew' | 'markStart',
+      name: 'on' | 'startNew' | 'markStart' | 'markEnd',
       shortcuts: readonly string[] = [],
     ) =>
       switching(
@@ -28,6 +28,7 @@ export class SwitchCommands {
       part('key.capture', 'Capture on or off', 'on', ['C']),
       part('key.start-new', 'Capture may start new channels, or not', 'startNew'),
       part('key.mark-start', 'Capture marks the start of a channel, or not', 'markStart'),
+      part('key.mark-end', 'Capture marks the end of a channel, or not', 'markEnd'),
     ];
   }
 

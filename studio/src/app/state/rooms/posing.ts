@@ -7,6 +7,8 @@ export interface Capture {
   readonly startNew: boolean;
   /** The first key of a channel away from the range's start brings one with the old value there. */
   readonly markStart: boolean;
+  /** The same where the range ends: what moves comes back to its old value there. */
+  readonly markEnd: boolean;
   readonly scope: readonly ChannelKind[];
   /** The parts it takes; null: all. */
   readonly parts: readonly string[] | null;
@@ -15,7 +17,14 @@ export interface Capture {
 /** What posing keys by itself. */
 export const posingFields = {
   capture: field<Capture>(
-    { on: false, startNew: false, markStart: true, scope: ALL_KINDS, parts: null },
-    shaped({ on: flag, startNew: flag, markStart: flag, scope: kindList, parts: orNull(listOf(text)) }),
+    { on: false, startNew: false, markStart: true, markEnd: false, scope: ALL_KINDS, parts: null },
+    shaped({
+      on: flag,
+      startNew: flag,
+      markStart: flag,
+      markEnd: flag,
+      scope: kindList,
+      parts: orNull(listOf(text)),
+    }),
   ),
 };
