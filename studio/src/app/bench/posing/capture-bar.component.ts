@@ -36,20 +36,23 @@ const LEG_KINDS = Object.keys(LEG_LABELS) as readonly LegKind[];
       >
         May start new channels
       </button>
-      <button
-        class="button toggle"
-        kzRun="key.mark-start"
-        kzTip="The first key of a channel brings one with its old value where the range starts, so that a move has its beginning"
-      >
-        Mark the start
-      </button>
-      <button
-        class="button toggle"
-        kzRun="key.mark-end"
-        kzTip="The first key of a channel brings one with its old value where the range ends, so that what moves comes back"
-      >
-        Mark the end
-      </button>
+      <span class="pair" role="group" aria-label="Mark with the old value">
+        <button
+          class="button toggle"
+          kzRun="key.mark-start"
+          kzTip="The first key of a channel brings one with its old value where the range starts, so that a move has its beginning"
+        >
+          Mark the start
+        </button>
+        <button
+          class="button toggle"
+          aria-label="Mark the end"
+          kzRun="key.mark-end"
+          kzTip="The first key of a channel brings one with its old value where the range ends, so that what moves comes back"
+        >
+          end
+        </button>
+      </span>
       <button
         class="button"
         [matMenuTriggerFor]="scope"
@@ -79,7 +82,12 @@ const LEG_KINDS = Object.keys(LEG_LABELS) as readonly LegKind[];
   styles: `
     :host {
       display: flex;
+      flex-wrap: wrap-reverse;
       gap: 6px;
+    }
+    .pair {
+      display: flex;
+      gap: 2px;
     }
     .on {
       border-color: var(--select);
