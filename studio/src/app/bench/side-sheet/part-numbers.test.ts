@@ -65,4 +65,15 @@ describe('the numbers of several parts', () => {
     numbers.show(null, null);
     expect(stage.posing()).toEqual([]);
   });
+
+  it('stay while it plays, but are those of another choice at once', () => {
+    const { numbers, choose, stage } = setUp();
+    choose('crate');
+    expect(numbers.valuesOf('translate.x')).toEqual([1]);
+    stage.playing.set(true);
+    numbers.show('translate.x', () => 9);
+    expect(numbers.valuesOf('translate.x')).toEqual([1]);
+    choose('lamp');
+    expect(numbers.valuesOf('translate.x')).toEqual([3]);
+  });
 });

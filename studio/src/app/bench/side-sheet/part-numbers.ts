@@ -1,8 +1,8 @@
-import { computed, Injectable, inject, linkedSignal } from '@angular/core';
+import { computed, Injectable, inject, linkedSignal, untracked } from '@angular/core';
 import { channelName, partOf, partProperties, restValue, setRestValue, type Part } from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { Poser, type ChannelValue } from '../posing/poser';
-import { Stage } from '../stage/stage';
+import { Stage, type Evaluated } from '../stage/stage';
 
 /** The numbers of all chosen parts, property by property: what a field shows stands for all of them, and what it gives goes to all. */
 @Injectable({ providedIn: 'root' })
@@ -24,18 +24,21 @@ export class PartNumbers {
     return all.filter((property) => others.every((part) => restValue(part, property) !== null));
   });
 
-  /** The values at the playhead, one a part; while it plays those from before. */
-  private readonly values = linkedSignal<Values | null, Values>({
+  /** The values at the playhead, one a part; while it plays those from before, as long as the same parts are chosen. */
+  private readonly values = linkedSignal<Source, Values>({
     source: () => {
-      if (this.stage.playing()) return null;
-      this.stage.now();
-      const parts = this.parts();
-      return new Map(
-        this.properties().map((property) => [property, parts.map((part) => this.now(part, property))]),
-      );
+      const playing = this.stage.playing();
+      return { parts: this.parts(), playing, now: playing ? null : this.stage.now() };
     },
-    computation: (next, previous) => next ?? previous?.value ?? new Map<string, readonly number[]>(),
+    computation: ({ parts, playing }, previous) =>
+      playing && previous?.source.parts === parts ? previous.value : untracked(() => this.valuesNow(parts)),
   });
+
+  private valuesNow(parts: readonly Part[]): Values {
+    return new Map(
+      this.properties().map((property) => [property, parts.map((part) => this.now(part, property))]),
+    );
+  }
 
   private now(part: Part, property: string): number {
     return this.stage.valueOf(channelName(part.id, property)) ?? restValue(part, property) ?? 0;
@@ -103,3 +106,10 @@ export class PartNumbers {
 
 /** Values by property, one a part. */
 type Values = ReadonlyMap<string, readonly number[]>;
+
+/** What values are read of: another one where they are to be read anew. */
+interface Source {
+  readonly parts: readonly Part[];
+  readonly playing: boolean;
+  readonly now: Evaluated | null;
+}
