@@ -1,11 +1,12 @@
 import { Injectable, inject } from '@angular/core';
-import { changePart, channelName, partOf, type Part, type PathPart, type Project } from '@kaizen/core';
+import { changePart, channelName, type Part, type PathPart, type Project } from '@kaizen/core';
 import { onItem, type Command, type ItemCommand } from '../../commands/command';
 import { Opener } from '../../open/opener';
 import { Studio } from '../../state/studio';
 import { PathHands } from '../links/path-hands';
 import { Poser } from '../posing/poser';
 import { USUAL_SQUASH } from '../posing/usual-squash';
+import { chosenParts } from '../stage/chosen-parts';
 import { Stage } from '../stage/stage';
 import { NumberHands } from './number-hands';
 import { ShapeHands } from './shape-hands';
@@ -113,13 +114,11 @@ export class ChosenPartCommands {
   }
 
   private chosen(): Part | null {
-    const project = this.stage.shown();
-    return (project && partOf(project, this.studio.bench().parts.at(-1) ?? '')) ?? null;
+    return this.allChosen().at(-1) ?? null;
   }
 
   private allChosen(): readonly Part[] {
-    const project = this.stage.shown();
-    return project ? this.studio.bench().parts.flatMap((id) => partOf(project, id) ?? []) : [];
+    return chosenParts(this.stage.shown(), this.studio.bench().parts);
   }
 
   private isVisible(part: Part): boolean {

@@ -2,6 +2,7 @@ import { computed, Injectable, inject, linkedSignal, untracked } from '@angular/
 import { channelName, partOf, partProperties, restValue, setRestValue, type Part } from '@kaizen/core';
 import { Studio } from '../../state/studio';
 import { Poser, type ChannelValue } from '../posing/poser';
+import { chosenParts } from '../stage/chosen-parts';
 import { Stage, type Evaluated } from '../stage/stage';
 
 /** The numbers of all chosen parts, property by property: what a field shows stands for all of them, and what it gives goes to all. */
@@ -12,10 +13,7 @@ export class PartNumbers {
   private readonly poser = inject(Poser);
 
   /** The chosen parts, the one chosen last at the end. */
-  readonly parts = computed((): readonly Part[] => {
-    const project = this.stage.shown();
-    return project ? this.studio.bench().parts.flatMap((id) => partOf(project, id) ?? []) : [];
-  });
+  readonly parts = computed(() => chosenParts(this.stage.shown(), this.studio.bench().parts));
 
   /** What all chosen parts have. */
   readonly properties = computed((): readonly string[] => {
