@@ -15,6 +15,8 @@ const COUNT = Number(process.argv[2] ?? 200);
 const PORT = 4296;
 /** What is younger than this at the kill may be lost, in milliseconds; the clocks of two processes differ by a little. */
 const MAY_BE_LOST = 1000;
+/** The first value that is typed, far above the one that the sample has. */
+const FIRST = 1000;
 const FLAGS = [
   '--headless',
   '--no-sandbox',
@@ -80,7 +82,7 @@ async function killOnce(round) {
     await openPump(first.page, `http://localhost:${PORT}/`);
     const edits = [];
     const dies = Date.now() + 300 + Math.random() * 3500;
-    let url = '';
+    const url = first.page.url();
     let dead = false;
     const timer = setTimeout(() => {
       dead = true;
@@ -88,11 +90,10 @@ async function killOnce(round) {
     }, dies - Date.now());
     try {
       while (!dead) {
-        const value = edits.length + 1;
+        const value = FIRST + edits.length;
         await field(first.page).fill(String(value), { timeout: 5000 });
         await field(first.page).press('Enter', { timeout: 5000 });
         edits.push({ at: Date.now(), value });
-        url = first.page.url();
       }
     } catch (error) {
       if (!dead) throw error;
