@@ -104,6 +104,8 @@ test('by keyboard alone: open, walk the rows, key, shape, loop, play, change a s
   await page.goto('/');
   const card = page.getByRole('button', { name: 'Open the sample Brine wheel' });
   await expect(card).toBeVisible();
+  await page.keyboard.press('Control+a');
+  expect(await page.evaluate(() => getSelection()?.toString())).toBe('');
   await card.focus();
   await page.keyboard.press('Enter');
   const bench = new Bench(page);

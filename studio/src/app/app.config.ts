@@ -31,7 +31,14 @@ export const appConfig: ApplicationConfig = {
     { provide: OverlayKeyboardDispatcher, useClass: KeysPastTooltips },
     {
       provide: MAT_TOOLTIP_DEFAULT_OPTIONS,
-      useValue: { showDelay: 500, hideDelay: 0, touchendHideDelay: 1500, disableTooltipInteractivity: true },
+      // Above what it tells of: the next thing, by reading order, is beside or below it.
+      useValue: {
+        position: 'above',
+        showDelay: 500,
+        hideDelay: 0,
+        touchendHideDelay: 1500,
+        disableTooltipInteractivity: true,
+      },
     },
   ],
 };

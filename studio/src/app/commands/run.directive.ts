@@ -8,7 +8,7 @@ import { CommandRegistry } from './registry';
  */
 @Directive({
   selector: 'button[kzRun]:not([mat-menu-item])',
-  hostDirectives: [{ directive: MatTooltip, inputs: ['matTooltipPosition'] }],
+  hostDirectives: [MatTooltip],
   host: {
     '[disabled]': '!usable()',
     '[attr.aria-pressed]': 'pressed()',

@@ -92,7 +92,6 @@ type Points = readonly { readonly frame: number; readonly value: number }[];
       touch-action: none;
     }
     text {
-      user-select: none;
       fill: var(--ink-soft);
       font:
         10px 'IBM Plex Mono',

@@ -22,7 +22,6 @@ import { SHEETS } from './sheets';
           aria-controls="sheet-panel"
           [kzRun]="'sheet.' + tab.id"
           [kzTip]="tab.tip"
-          matTooltipPosition="above"
           (keydown)="onKey($event)"
         >
           {{ meant(tab).label }}
