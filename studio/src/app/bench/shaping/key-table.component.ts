@@ -44,8 +44,8 @@ const HEADS: Readonly<Record<Column, string>> = {
 };
 
 /**
- * The keys of a channel as a grid: arrow keys walk its cells, Enter or F2 edits one, Space chooses its key, Delete removes it. All that
- * the canvas does to keys can be done from here.
+ * The keys of a channel as a grid: arrow keys walk its cells, Enter or F2 edits one (in a cell of a number typing it does, too), Space
+ * chooses its key, Delete removes it. All that the canvas does to keys can be done from here.
  */
 @Component({
   selector: 'kz-key-table',
@@ -137,6 +137,8 @@ export class KeyTableComponent {
       const to = COLUMNS.indexOf(column) + step.columns;
       this.go(row + step.rows, COLUMNS[Math.min(COLUMNS.length - 1, Math.max(0, to))]!);
     } else if (event.key === 'Enter' || event.key === 'F2') this.edit(row, column);
+    else if (beginsNumber(event) && (column === 'frame' || column === 'value'))
+      this.edit(row, column, event.key);
     else if (event.key === ' ' && key) this.choose(key, true);
     else return;
     event.preventDefault();
@@ -177,14 +179,17 @@ export class KeyTableComponent {
     focusRow(this.viewport(), row, this.rowHeight, `key-${row}-${column}`);
   }
 
-  edit(row: number, column: Column): void {
+  /** Begins to edit a cell: with its text chosen, or with the letter that was typed in place of it. */
+  edit(row: number, column: Column, typed?: string): void {
     if (this.studio.readOnly()) return;
     this.reached.set({ row, column });
     this.editing.set(true);
     this.application.tick();
     const field = document.querySelector<HTMLElement>(`#key-${row}-${column} :is(input, select)`);
     field?.focus();
-    if (field instanceof HTMLInputElement) field.select();
+    if (!(field instanceof HTMLInputElement)) return;
+    if (typed === undefined) field.select();
+    else field.value = typed;
   }
 
   /** Ends the editing of a cell; the grid has the keyboard again. */
@@ -241,4 +246,8 @@ export class KeyTableComponent {
   private refOf(row: number): KeyRef {
     return { channel: this.channel(), frame: this.keys()[row]!.frame };
   }
+}
+
+function beginsNumber({ key, ctrlKey, metaKey, altKey }: KeyboardEvent): boolean {
+  return /^[\d.-]$/.test(key) && !ctrlKey && !metaKey && !altKey;
 }
