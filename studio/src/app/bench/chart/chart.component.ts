@@ -125,7 +125,7 @@ export class ChartComponent implements AfterViewInit {
   constructor() {
     this.measureWhenShown();
     this.fitWhenShownChanges();
-    this.fitWhenKeysLeave();
+    this.fitWhenCurvesLeave();
     drawing(() => this.drawBase());
     drawing(() => this.drawOverlay());
   }
@@ -183,13 +183,13 @@ export class ChartComponent implements AfterViewInit {
     });
   }
 
-  /** Fits values when an edit put a key out of sight, where all were in sight before it. */
-  private fitWhenKeysLeave(): void {
+  /** Fits values when an edit put a key, or the curve between keys, out of sight, where all was in sight before it. */
+  private fitWhenCurvesLeave(): void {
     let before: Project | null = null;
     effect(() => {
       const project = this.studio.project();
       untracked(() => {
-        const left = project && before && this.model.hidKeys(before, project);
+        const left = project && before && this.model.hidCurves(before, project);
         before = project;
         if (left) this.model.fitValueFreely();
       });

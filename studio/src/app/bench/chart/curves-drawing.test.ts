@@ -100,6 +100,19 @@ describe('the drawing of curves', () => {
     expect(words(drawn(project, [RUN, LIFT]).strokes).some((text) => text.includes('lie on'))).toBe(false);
   });
 
+  it('says once in a plot what to do about curves that lie on each other', () => {
+    const project = chartProject();
+    const clip = project.clips[0]!;
+    const run = curveOf(project, RUN)!;
+    const turns = ['wagon/rotate.y', 'hook/rotate.y'];
+    const curves = [RUN, LIFT, ...turns].map((channel) => ({ ...run, channel }));
+    const { strokes } = drawn({ ...project, clips: [{ ...clip, curves }] }, [RUN, LIFT, ...turns]);
+    expect(words(strokes).filter((text) => text.includes('lie on'))).toEqual([
+      '2 curves lie on each other; click again for the next',
+      '2 curves lie on each other',
+    ]);
+  });
+
   it('names the strips of rates by their units, under the pegs', () => {
     const { strokes, plot } = drawn(chartProject(), [RUN], {}, [0, 1]);
     expect(plot.strips[0]!.top).toBe(RULER + PEG_ROW);

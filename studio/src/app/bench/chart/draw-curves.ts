@@ -68,12 +68,19 @@ function drawValues(pen: CanvasRenderingContext2D, scene: CurvesScene, strip: St
   const { lane } = scene;
   if (lane && front.includes(lane.channel))
     fillBetween(pen, plot, strip, lane.into, lane.out, `${ink.select}42`);
-  const groups = coincidingGroups(strip, front, (channel) => scene.polyline(channel));
+  const groups = groupsOf(scene, strip);
   for (const channel of front) {
     const group = groups.get(channel);
     drawChannel(pen, scene, strip, channel, group ? interleaved(group, channel) : []);
   }
-  drawCounts(pen, ink, strip, groups);
+  if (groups.size === 0) return;
+  const firstOfPlot = plot.strips.find((other) => other.order === 0 && groupsOf(scene, other).size > 0);
+  drawCounts(pen, scene, strip, groups, firstOfPlot === strip);
+}
+
+/** The channels of a strip that lie on others, each with the group it is of. */
+function groupsOf(scene: CurvesScene, strip: Strip): ReadonlyMap<string, readonly string[]> {
+  return coincidingGroups(strip, scene.parted(strip).front, (channel) => scene.polyline(channel));
 }
 
 /** The picture of all curves that are not drawn one by one, put where it belongs in time and value. */
@@ -94,24 +101,27 @@ function interleaved(group: readonly string[], channel: string): readonly number
   return [TURN, TURN * (group.length - 1), -TURN * group.indexOf(channel)];
 }
 
-/** How many curves lie on each other, in the strip's corner. */
+/** How many curves lie on each other, in the strip's far corner; what to do about it is said once in a plot. */
 function drawCounts(
   pen: CanvasRenderingContext2D,
-  ink: Ink,
+  { plot, ink }: CurvesScene,
   strip: Strip,
   groups: ReadonlyMap<string, readonly string[]>,
+  saysHow: boolean,
 ): void {
   const each = [...new Set(groups.values())];
   pen.font = MONO;
-  pen.textAlign = 'left';
+  pen.textAlign = 'right';
   pen.textBaseline = 'bottom';
   each.forEach((group, i) => {
-    const text = `${group.length} curves lie on each other; click again for the next`;
-    const y = strip.top + strip.height - 6 - i * 18;
+    const count = `${group.length} curves lie on each other`;
+    const text = saysHow && i === 0 ? `${count}; click again for the next` : count;
+    const [right, y] = [plot.width - 12, strip.top + strip.height - 6 - i * 18];
+    const width = pen.measureText(text).width + 12;
     pen.fillStyle = ink.sheet;
-    pen.fillRect(50, y - 15, pen.measureText(text).width + 12, 17);
+    pen.fillRect(right + 6 - width, y - 15, width, 17);
     pen.fillStyle = ink.ink;
-    pen.fillText(text, 56, y);
+    pen.fillText(text, right, y);
   });
 }
 

@@ -4,6 +4,7 @@ import {
   curveOf,
   curveRef,
   curveValue,
+  keyedSpan,
   otherTakeAsCurve,
   restOf,
   secondsPerFrame,
@@ -148,6 +149,15 @@ export function spreadOf(
   return band && band.high <= most * LIMIT_IN_SIGHT
     ? { low: Math.min(low, band.low), high: Math.max(high, band.high) }
     : { low, high };
+}
+
+/** From the least to the greatest value of a curve between its first and last key, over the frames that show; null where none does. */
+export function keyedSpread(view: TimeView, project: Project, curve: Curve): ValueRange | null {
+  const span = keyedSpan(curve);
+  const first = Math.max(view.axis.first, span?.first ?? Infinity);
+  const last = Math.min(view.axis.last, span?.last ?? -Infinity);
+  if (first > last) return null;
+  return polylineExtent(curvePolyline(compiledAside(project, curve), first, last, stepOf(view)), first, last);
 }
 
 /** A range with the keys that are in sight: under a clamp or a gain they lie beside the line, and must be within reach. */

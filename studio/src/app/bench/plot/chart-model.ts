@@ -35,7 +35,7 @@ import { sameList, sameLook } from './look';
 import { sameRanges } from './value-range';
 import { partStrip, type Parted } from './crowd/crowds';
 import { plottedChannels } from './plotted-channels';
-import { fittedRanges, showsKeys } from './fit';
+import { fittedRanges, showsKeys, showsLines } from './fit';
 import { chartRows, type RowsQuery } from './rows';
 import { fitAxis, panAxis, zoomAxis, type TimeAxis } from './time-axis';
 
@@ -267,18 +267,15 @@ export class ChartModel {
     this.ranges.set(new Map([...this.ranges(), ...fittedRanges(shown, this.studio.bench().keys)]));
   }
 
-  /** Whether all keys of the drawn channels that lie in the shown time also lie in the shown values. */
-  showsAllKeys(project: Project): boolean {
-    return showsKeys(this.plot(), (channel) => curveOf(project, channel));
-  }
-
-  /** Whether an edit put keys out of sight, where all were in sight before it: what it left alone is looked at only if it did. */
-  hidKeys(before: Project, after: Project): boolean {
-    const changed = (channel: string) => {
-      const curve = curveOf(after, channel);
-      return curve === curveOf(before, channel) ? undefined : curve;
-    };
-    return !showsKeys(this.plot(), changed) && this.showsAllKeys(before);
+  /** Whether an edit put keys or what runs between them out of sight, where all was in sight before it. */
+  hidCurves(before: Project, after: Project): boolean {
+    const isChanged = (channel: string) => curveOf(after, channel) !== curveOf(before, channel);
+    const changed = (channel: string) => (isChanged(channel) ? curveOf(after, channel) : undefined);
+    const [plot, view] = [this.plot(), this.view()];
+    const parted = (strip: Strip) => this.parted(strip);
+    const lines = (project: Project) => showsLines({ project, plot, view, parted }, isChanged);
+    if (showsKeys(plot, changed) && lines(after)) return false;
+    return showsKeys(plot, (channel) => curveOf(before, channel)) && lines(before);
   }
 }
 

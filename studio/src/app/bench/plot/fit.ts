@@ -1,4 +1,5 @@
 import {
+  curveOf,
   eachKey,
   greatestOf,
   leastOf,
@@ -7,7 +8,7 @@ import {
   type Program,
   type Project,
 } from '@kaizen/core';
-import { spreadOf, type TimeView } from './chart-lines';
+import { keyedSpread, spreadOf, type TimeView } from './chart-lines';
 import type { Parted } from './crowd/crowds';
 import { roomyRange, valueStrips, type Plot, type Strip, type ValueRange } from './plot';
 import { handleValues, keySpread, withFoot } from './value-range';
@@ -57,4 +58,20 @@ export function showsKeys(plot: Plot, curveOfChannel: (channel: string) => Curve
       return shown;
     });
   });
+}
+
+/** Whether what is drawn of certain channels between their keys, in the shown time, lies in the shown values. */
+export function showsLines(
+  { project, plot, view, parted }: Omit<Shown, 'program'>,
+  isMeant: (channel: string) => boolean,
+): boolean {
+  return valueStrips(plot).every((strip) =>
+    parted(strip)
+      .front.filter(isMeant)
+      .every((channel) => {
+        const curve = curveOf(project, channel);
+        const spread = curve ? keyedSpread(view, project, curve) : null;
+        return !spread || (spread.low >= strip.low && spread.high <= strip.high);
+      }),
+  );
 }
