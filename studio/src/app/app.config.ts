@@ -6,13 +6,13 @@ import {
   provideZonelessChangeDetection,
 } from '@angular/core';
 import { provideRouter, withComponentInputBinding, withPreloading } from '@angular/router';
-import { MAT_TOOLTIP_DEFAULT_OPTIONS } from '@angular/material/tooltip';
 import { routes } from './app.routes';
 import { provideStudioStore } from './state/store';
 import { provideIcons } from './ui/icons';
 import { AskInDialog } from './shell/ask-in-dialog';
 import { Keeper } from './storage/keeper';
 import { LeaveQuestion } from './storage/leave-question';
+import { TIPS_ABOVE } from './ui/tips';
 import { Settings } from './ui/settings';
 import { WhenIdle } from './shell/fetch-ahead';
 import { TellingErrorHandler } from './shell/telling-error-handler';
@@ -29,16 +29,6 @@ export const appConfig: ApplicationConfig = {
     { provide: Settings, useExisting: Keeper },
     { provide: LeaveQuestion, useClass: AskInDialog },
     { provide: OverlayKeyboardDispatcher, useClass: KeysPastTooltips },
-    {
-      provide: MAT_TOOLTIP_DEFAULT_OPTIONS,
-      // Above what it tells of: the next thing, by reading order, is beside or below it.
-      useValue: {
-        position: 'above',
-        showDelay: 500,
-        hideDelay: 0,
-        touchendHideDelay: 1500,
-        disableTooltipInteractivity: true,
-      },
-    },
+    TIPS_ABOVE,
   ],
 };

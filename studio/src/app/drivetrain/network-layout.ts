@@ -1,5 +1,6 @@
 import dagre from '@dagrejs/dagre';
 import type { Network, NetworkNode } from '@kaizen/core';
+import { groupBy } from '../ui/group-by';
 
 /** Sizes of the drawing in pixels. */
 export const LANE = 57;
@@ -100,15 +101,4 @@ function pathBetween(a: PlacedNode, b: PlacedNode): Pick<PlacedEdge, 'path' | 't
     top: Math.min(y1, y2),
     bottom: Math.max(y1, y2),
   };
-}
-
-function groupBy<T>(items: readonly T[], keyOf: (item: T) => string): ReadonlyMap<string, readonly T[]> {
-  const groups = new Map<string, T[]>();
-  for (const item of items) {
-    const key = keyOf(item);
-    const group = groups.get(key);
-    if (group) group.push(item);
-    else groups.set(key, [item]);
-  }
-  return groups;
 }

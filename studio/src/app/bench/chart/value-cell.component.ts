@@ -63,7 +63,10 @@ import type { ChannelRow } from '../plot/rows';
       inset: 0;
     }
     .soft {
-      width: 14px;
+      min-width: 14px;
+      max-width: 52px;
+      overflow: hidden;
+      text-overflow: ellipsis;
       font-size: 12px;
     }
   `,

@@ -40,7 +40,7 @@ describe('a changed value', () => {
       { channel: 'wagon/translate.z', value: 0.25 },
     ]);
     expect(keysOf(RUN)).toContainEqual([12, 1.5]);
-    expect(notices.said).toBe('place X keyed at f 12; place Y, place Z wait: they have no keys yet');
+    expect(notices.said).toBe('place X keyed at f 12; place Y, Z wait: they have no keys yet');
     capture({ startNew: true });
     poser.take('Move', [{ channel: 'wagon/translate.y', value: 0.75 }]);
     expect(keysOf('wagon/translate.y')).toEqual([
@@ -106,10 +106,28 @@ describe('a changed value', () => {
       { channel: 'hook/rotate.x', value: 9 },
     ]);
     expect(notices.said).toBe(
-      'turn X keyed at f 0; place Z waits: outside the Scope; turn Z stays as its driver has it; place X is locked',
+      'Hook turn X keyed at f 0; Hook place Z waits: outside the Scope; Wheel turn Z stays as its driver has it; Wagon place X is locked',
     );
     expect(keysOf(RUN)).toEqual(before);
     expect(studio.loose().map((edit) => edit.channel)).toEqual(['hook/translate.z']);
+  });
+
+  it('is told by part where several parts change, the first three by name', () => {
+    const { notices, poser } = setUp();
+    const all = ['hook', 'wagon', 'shed', 'door'].flatMap((part) =>
+      ['translate.x', 'translate.y', 'rotate.z'].map((property) => ({
+        channel: `${part}/${property}`,
+        value: 9,
+      })),
+    );
+    poser.take('Pose', all.slice(0, 3));
+    expect(notices.said).toBe('place X, Y, turn Z wait: Capture is off');
+    poser.take('Pose', all.slice(0, 5));
+    expect(notices.said).toBe('Hook place X, Y, turn Z · Wagon place X, Y wait: Capture is off');
+    poser.take('Pose', all);
+    expect(notices.said).toBe(
+      'Hook place X, Y, turn Z · Wagon place X, Y, turn Z · Shed place X, Y, turn Z · 1 more part wait: Capture is off',
+    );
   });
 
   it('takes the place of an earlier loose edit at its frame, and goes when it is back where it was', () => {

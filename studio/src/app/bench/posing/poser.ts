@@ -18,6 +18,7 @@ import type { LooseEdit } from '../../state/document';
 import { Studio } from '../../state/studio';
 import { Notices } from '../../ui/notices';
 import { shownFrame } from '../../ui/amount';
+import { channelsTold, ofSeveralParts } from '../stage/channels-told';
 import { Stage } from '../stage/stage';
 
 export interface ChannelValue {
@@ -122,8 +123,9 @@ export class Poser {
     { keyed, waiting, driven, locked }: ReturnType<Poser['sort']>,
     marked: ReadonlySet<number>,
   ): void {
-    const names = (list: readonly ChannelValue[]) =>
-      list.map(({ channel }) => channelLabel(project, channel).short).join(', ');
+    const channelsOf = (list: readonly ChannelValue[]) => list.map(({ channel }) => channel);
+    const several = ofSeveralParts(channelsOf([...keyed, ...waiting, ...driven, ...locked]));
+    const names = (list: readonly ChannelValue[]) => channelsTold(project, channelsOf(list), several);
     const waits = WHY.flatMap((why) => {
       const list = waiting.filter((entry) => entry.why === why);
       if (list.length === 0) return [];
@@ -134,8 +136,10 @@ export class Poser {
         ? `${names(keyed)} keyed at f ${shownFrame(this.stage.frame())}${this.markedWords(project, marked)}`
         : '',
       ...waits,
-      driven.length > 0 ? `${names(driven)} stays as its driver has it` : '',
-      locked.length > 0 ? `${names(locked)} is locked` : '',
+      driven.length > 0
+        ? `${names(driven)} ${driven.length === 1 ? 'stays as its driver has it' : 'stay as their drivers have them'}`
+        : '',
+      locked.length > 0 ? `${names(locked)} ${locked.length === 1 ? 'is' : 'are'} locked` : '',
     ].filter(Boolean);
     if (said.length > 0) this.notices.tell(said.join('; '), this.remedy(waiting));
   }

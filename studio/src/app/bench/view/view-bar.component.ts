@@ -4,6 +4,7 @@ import type { Axes } from '../../state/bench';
 import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { NumberFieldComponent } from '../../ui/number-field.component';
+import { TIPS_BELOW } from '../../ui/tips';
 import { OneStopDirective } from '../../ui/one-stop.directive';
 import { optionsOf, type Option } from '../../ui/option';
 import { SegmentsComponent } from '../../ui/segments.component';
@@ -28,6 +29,7 @@ const VIEWS = [
   selector: 'kz-view-bar',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [NumberFieldComponent, OneStopDirective, SegmentsComponent, RunDirective],
+  providers: [TIPS_BELOW],
   template: `
     <div class="group">
       <kz-segments
