@@ -1,8 +1,9 @@
-import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
+import { groupBy } from './group-by';
 import type { Option } from './option';
 
-/** One of many, from a list. */
+/** One of many, from a list; under headings where the options have groups. */
 @Component({
   selector: 'kz-select',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -21,10 +22,18 @@ import type { Option } from './option';
         @if (mixed()) {
           <option selected disabled>mixed</option>
         }
-        @for (option of options(); track option.value) {
-          <option [value]="$index" [selected]="!mixed() && option.value === value()">
-            {{ option.label }}
-          </option>
+        @for (group of groups(); track group.name) {
+          @if (group.name) {
+            <optgroup [label]="group.name">
+              @for (option of group.options; track option.value) {
+                <option [value]="indexOf(option)" [selected]="isChosen(option)">{{ option.label }}</option>
+              }
+            </optgroup>
+          } @else {
+            @for (option of group.options; track option.value) {
+              <option [value]="indexOf(option)" [selected]="isChosen(option)">{{ option.label }}</option>
+            }
+          }
         }
       </select>
     </label>
@@ -46,6 +55,17 @@ export class SelectComponent<T> {
   /** Stands for several that differ: choosing one sets all. */
   readonly mixed = input(false);
   readonly chosen = output<T>();
+  readonly groups = computed(() =>
+    [...groupBy(this.options(), ({ group }) => group ?? '')].map(([name, options]) => ({ name, options })),
+  );
+
+  indexOf(option: Option<T>): number {
+    return this.options().indexOf(option);
+  }
+
+  isChosen(option: Option<T>): boolean {
+    return !this.mixed() && option.value === this.value();
+  }
 
   choose(index: string): void {
     const option = this.options()[Number(index)];

@@ -22,6 +22,7 @@ import { PartPicker } from '../stage/picker';
 import { partSheetFor, sheetFor, toggled } from '../stage/picking';
 import { ChartModel } from '../plot/chart-model';
 import { ROW } from '../plot/plot';
+import { scrolledToChosen } from '../plot/row-in-sight';
 import type { ChannelRow, KindRow, PartRow, Row } from '../plot/rows';
 import { SpanStateComponent } from './span-state.component';
 import { ThreadStateComponent } from './thread-state.component';
@@ -84,6 +85,29 @@ export class RowsPanelComponent {
       const viewport = this.viewport();
       untracked(() => {
         if (Math.abs(viewport.measureScrollOffset() - top) > 0.5) viewport.scrollToOffset(top);
+      });
+    });
+    this.keepChosenInSight();
+  }
+
+  /** Shows the row of what is chosen elsewhere: in the view, by its curve, or as a part is made. */
+  private keepChosenInSight(): void {
+    const chosen = computed(
+      () => {
+        const { parts, channels } = this.studio.bench();
+        return { parts, channels };
+      },
+      { equal: (a, b) => a.parts === b.parts && a.channels === b.channels },
+    );
+    effect(() => {
+      const now = chosen();
+      // in the frame that draws it a new row is there
+      requestAnimationFrame(() => {
+        const height = this.viewport().getViewportSize();
+        const parts = this.studio.project()?.parts ?? [];
+        this.model.scrollTop.update((top) =>
+          scrolledToChosen(this.model.rows(), parts, now, { top, height }),
+        );
       });
     });
   }

@@ -151,13 +151,13 @@ export function spreadOf(
     : { low, high };
 }
 
-/** From the least to the greatest value of a curve between its first and last key, over the frames that show; null where none does. */
-export function keyedSpread(view: TimeView, project: Project, curve: Curve): ValueRange | null {
-  const span = keyedSpan(curve);
-  const first = Math.max(view.axis.first, span?.first ?? Infinity);
-  const last = Math.min(view.axis.last, span?.last ?? -Infinity);
-  if (first > last) return null;
-  return polylineExtent(curvePolyline(compiledAside(project, curve), first, last, stepOf(view)), first, last);
+/** From the least to the greatest value of a curve in the shot's range and between its keys, over the frames that show; null where none does. */
+export function playedSpread(view: TimeView, project: Project, curve: Curve): ValueRange | null {
+  const { first, last } = keyedSpan(curve) ?? { first: Infinity, last: -Infinity };
+  const from = Math.max(view.axis.first, Math.min(first, project.range.start));
+  const to = Math.min(view.axis.last, Math.max(last, project.range.end));
+  if (from > to) return null;
+  return polylineExtent(curvePolyline(compiledAside(project, curve), from, to, stepOf(view)), from, to);
 }
 
 /** A range with the keys that are in sight: under a clamp or a gain they lie beside the line, and must be within reach. */

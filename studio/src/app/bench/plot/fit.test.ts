@@ -2,7 +2,7 @@ import '@angular/compiler';
 import { curveOf, curvesOf, setLeg, type Project } from '@kaizen/core';
 import { chartProject } from '../../testing/chart-project';
 import { channelLabel } from '../stage/channel-label';
-import { keyedSpread } from './chart-lines';
+import { playedSpread } from './chart-lines';
 import { showsKeys, showsLines } from './fit';
 import { layPlot, layStrips, PLOT_TOP } from './plot';
 
@@ -38,12 +38,12 @@ function shownUpTo(high: number, project: Project) {
 }
 
 describe('what of the curves the plot shows', () => {
-  it('is between the keys as high as a throw that comes down 2 m higher after a second', () => {
+  it('is as high as a throw that comes down 2 m higher after a second', () => {
     const speed = 2 + 9.81 / 2;
     const [curve] = curvesOf(falling(), [RUN]);
-    const { high } = keyedSpread(VIEW, falling(), curve!)!;
+    const { high } = playedSpread(VIEW, falling(), curve!)!;
     expect(high).toBeCloseTo(2 + speed ** 2 / (2 * 9.81), 2);
-    expect(keyedSpread({ ...VIEW, axis: { first: 60, last: 90 } }, falling(), curve!)).toBeNull();
+    expect(playedSpread({ ...VIEW, axis: { first: 60, last: 90 } }, falling(), curve!)).toBeNull();
   });
 
   it('tells a leg that leaves the plot, though its keys are in it', () => {

@@ -8,7 +8,7 @@ import {
   type Program,
   type Project,
 } from '@kaizen/core';
-import { keyedSpread, spreadOf, type TimeView } from './chart-lines';
+import { playedSpread, spreadOf, type TimeView } from './chart-lines';
 import type { Parted } from './crowd/crowds';
 import { roomyRange, valueStrips, type Plot, type Strip, type ValueRange } from './plot';
 import { handleValues, keySpread, withFoot } from './value-range';
@@ -60,7 +60,7 @@ export function showsKeys(plot: Plot, curveOfChannel: (channel: string) => Curve
   });
 }
 
-/** Whether what is drawn of certain channels between their keys, in the shown time, lies in the shown values. */
+/** Whether what is drawn of certain channels in the shot's range and between their keys, in the shown time, lies in the shown values. */
 export function showsLines(
   { project, plot, view, parted }: Omit<Shown, 'program'>,
   isMeant: (channel: string) => boolean,
@@ -70,7 +70,7 @@ export function showsLines(
       .front.filter(isMeant)
       .every((channel) => {
         const curve = curveOf(project, channel);
-        const spread = curve ? keyedSpread(view, project, curve) : null;
+        const spread = curve ? playedSpread(view, project, curve) : null;
         return !spread || (spread.low >= strip.low && spread.high <= strip.high);
       }),
   );

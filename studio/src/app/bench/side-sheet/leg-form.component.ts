@@ -19,7 +19,7 @@ import { optionsOf } from '../../ui/option';
 import { SegmentsComponent } from '../../ui/segments.component';
 import { SelectComponent } from '../../ui/select.component';
 import { Stage } from '../stage/stage';
-import { EASE_LABELS, LAW_LABELS, LEG_LABELS, SLOW_LABELS } from '../stage/words';
+import { EASE_GROUPS, EASE_LABELS, LAW_GROUPS, LAW_LABELS, LEG_LABELS, SLOW_LABELS } from '../stage/words';
 import { common, legOfKind, legSpan, type ChosenKey } from '../shaping/chosen-keys';
 import { dyingWords, legNumbers, type LegNumber } from '../shaping/leg-numbers';
 
@@ -37,9 +37,9 @@ export class LegFormComponent {
   readonly studio = inject(Studio);
   private readonly stage = inject(Stage);
   readonly legKinds = optionsOf(LEG_LABELS);
-  readonly families = optionsOf(EASE_LABELS);
+  readonly families = optionsOf(EASE_LABELS, EASE_GROUPS);
   readonly slows = optionsOf(SLOW_LABELS);
-  readonly laws = optionsOf(LAW_LABELS);
+  readonly laws = optionsOf(LAW_LABELS, LAW_GROUPS);
 
   private readonly refs = computed(() => this.keys().map(({ ref }) => ref));
   readonly legKind = computed(() => common(this.keys().map(({ key }) => key.leg.kind)));

@@ -126,6 +126,15 @@ export class TimeSheetComponent {
   });
   readonly off = computed(() => this.keys.offTheFrame().length);
   readonly shownFrame = shownFrame;
+  /** The keys that take the playhead on and back by a step. */
+  readonly stepKeys = computed(() =>
+    ['play.next-frame', 'play.previous-frame']
+      .flatMap((id) => {
+        const command = this.registry.find(id);
+        return command ? (this.registry.shortcutsOf(command)[0] ?? []) : [];
+      })
+      .join(' and '),
+  );
 
   toggleMove(id: 'range' | 'markers' | 'sounds'): void {
     const { moves } = this.settings();
