@@ -88,7 +88,9 @@ const MOVES: readonly { readonly how: SeamMove; readonly label: string; readonly
     }
     .grid {
       display: grid;
-      grid-template-columns: minmax(112px, auto) 1fr 1fr 1fr;
+      grid-template-columns: minmax(104px, auto) auto auto auto;
+      justify-content: space-between;
+      align-items: end;
       gap: 2px 10px;
       margin-bottom: 6px;
       font-size: 12px;
