@@ -24,6 +24,8 @@ export function tagLook(ink: Ink, tells: 'value' | 'closed' | 'open' | 'breach')
 const HEIGHT = 20;
 /** Between a place and its tag, in pixels. */
 const BESIDE = 8;
+/** In its top left corner a strip has its name, which no tag covers. */
+const NAME = { width: 90, height: 16 };
 
 /** A tag right of a place on the plot, left of it where there is no room; above it, within a strip. */
 export function drawTag(
@@ -37,7 +39,8 @@ export function drawTag(
   const width = pen.measureText(text).width + 12;
   const left = at.x + BESIDE + width > within.width ? at.x - BESIDE - width : at.x + BESIDE;
   const lowest = within.top + within.height - HEIGHT - 2;
-  const top = Math.min(lowest, Math.max(within.top + 2, at.y - HEIGHT - 4));
+  const highest = within.top + 2 + (left < NAME.width ? NAME.height : 0);
+  const top = Math.min(lowest, Math.max(highest, at.y - HEIGHT - 4));
   pen.fillStyle = look.ground;
   pen.strokeStyle = look.line;
   pen.lineWidth = 1;
