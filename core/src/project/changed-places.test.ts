@@ -48,6 +48,7 @@ describe('what differs between two lists', () => {
       rename: fc.array(fc.tuple(fc.nat(5), fc.nat(9)), { maxLength: 1 }),
       more: fc.array(fc.nat(9), { maxLength: 2 }),
     });
+    const added = (from: number, more: number[]) => ({ from, keep: [], rename: [], more });
     fc.assert(
       fc.property(fc.array(edit, { maxLength: 8 }), (edits) => {
         const named = (n: number) => ({ id: `id${n}` });
@@ -68,6 +69,7 @@ describe('what differs between two lists', () => {
         }
         check();
       }),
+      { examples: [[[added(0, [0, 9]), added(0, [9]), added(2, [9])]]] },
     );
   });
 });

@@ -38,11 +38,15 @@ export class NamePlaces<T> {
     }
   }
 
+  /** The first place with a name. */
   get(name: string): number | undefined {
     const { first, more } = this.known;
     const place = first.get(name);
-    if (place === undefined || this.isAt(place, name)) return place;
-    return more.get(name)?.find((other) => this.isAt(other, name));
+    if (place === undefined) return undefined;
+    const others = more.get(name);
+    if (!others) return this.isAt(place, name) ? place : undefined;
+    const here = [place, ...others].filter((at) => this.isAt(at, name));
+    return here.length > 0 ? Math.min(...here) : undefined;
   }
 
   private isAt(place: number, name: string): boolean {
