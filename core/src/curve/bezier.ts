@@ -30,12 +30,18 @@ function solveNear(a: number, b: number, x: number, half: number): number {
   const twoC2 = 2 * c2;
   const threeC3 = 3 * c3;
   const sixC3 = 6 * c3;
-  let u = (x * half) / (c1 * (half - x) + 2 * half * x);
+  // the guess is n / d; the first step is taken with all of it times the cube of d, so that guess and step divide once
+  const n = x * half;
+  const d = c1 * (half - x) + 2 * n;
+  const nn = n * n;
+  const nd = n * d;
+  const dd = d * d;
+  const error = n * (c3 * nn + c2 * nd + c1 * dd) - x * dd * d;
+  const slope = threeC3 * nn + twoC2 * nd + c1 * dd;
+  const halley = 2 * slope * slope - error * (sixC3 * n + twoC2 * d);
+  let u = (n * halley - 2 * error * slope) / (d * halley);
   let f = ((c3 * u + c2) * u + c1) * u - x;
   let d1 = (threeC3 * u + twoC2) * u + c1;
-  u -= (2 * f * d1) / (2 * d1 * d1 - f * (sixC3 * u + twoC2));
-  f = ((c3 * u + c2) * u + c1) * u - x;
-  d1 = (threeC3 * u + twoC2) * u + c1;
   const d2 = sixC3 * u + twoC2;
   const second = (2 * f * d1) / (2 * d1 * d1 - f * d2);
   u -= second;
