@@ -254,7 +254,7 @@ async function lanesOfTheBuoy() {
     await page.getByRole('button', { name: 'At most' }).click();
     await type(page, 'At most', '6');
   }
-  await page.getByRole('button', { name: 'Every n-th frame acts' }).click();
+  await page.getByRole('button', { name: 'Every n-th frame is passed by' }).click();
   await page.getByRole('button', { name: /^Noise, lane/ }).click();
   const box = await page.locator('kz-lanes canvas').boundingBox();
   for (const share of [0.2, 0.38, 0.62, 0.85]) {
