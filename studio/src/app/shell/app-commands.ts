@@ -143,15 +143,15 @@ export class AppCommands {
     const loaded = import('./palette.component');
     loaded.catch(() => held.release());
     void loaded.then(({ PaletteComponent }) => {
-      if (held.gaveUp) held.release();
-      else
-        this.dialog.open(PaletteComponent, {
-          width: '560px',
-          maxWidth: '94vw',
-          position: { top: '64px' },
-          ariaLabel: 'Find a command',
-          data: held,
-        });
+      if (held.gaveUp) return;
+      const palette = this.dialog.open(PaletteComponent, {
+        width: '560px',
+        maxWidth: '94vw',
+        position: { top: '64px' },
+        ariaLabel: 'Find a command',
+        data: held,
+      });
+      held.onGiveUp = () => palette.close();
     });
   }
 

@@ -126,10 +126,7 @@ export class PaletteComponent {
   private takeHeld(): void {
     const { held } = this;
     held.release();
-    if (held.gaveUp) {
-      this.dialog.close();
-      return;
-    }
+    if (held.gaveUp) return;
     const field = this.field().nativeElement;
     field.focus();
     field.value = held.text;

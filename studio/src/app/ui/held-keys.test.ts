@@ -24,7 +24,10 @@ describe('keys held for a field that is on its way', () => {
 
   it('are for the next one once the first was given up, however late that comes', () => {
     const first = new HeldKeys();
+    let closed = 0;
+    first.onGiveUp = () => (closed += 1);
     press('Escape');
+    expect(closed).toBe(1);
     const second = new HeldKeys();
     type('new');
     expect([first.gaveUp, first.text, second.text]).toEqual([true, '', 'new']);

@@ -7,6 +7,8 @@ export class HeldKeys {
   text = '';
   /** Esc was pressed: the field is not wanted any more. */
   gaveUp = false;
+  /** Called as Esc is pressed: what was opened for the field goes at once, so that the next key can want it again. */
+  onGiveUp: () => void = () => undefined;
   /** Enter was pressed. */
   entered = false;
   private readonly over = new AbortController();
@@ -23,6 +25,7 @@ export class HeldKeys {
   private giveUp(): void {
     this.gaveUp = true;
     this.release();
+    this.onGiveUp();
   }
 
   private hold(event: KeyboardEvent): void {
