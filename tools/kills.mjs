@@ -74,6 +74,29 @@ async function openPump(page, url) {
   await field(page).waitFor();
 }
 
+/** The value that a browser of its own shows in a project; where its picture stands still, as it rarely does, the next one is asked. */
+async function whatIsKept(profile, url) {
+  for (let tries = 1; ; tries++) {
+    const browser = await start(profile);
+    try {
+      await openPump(browser.page, url);
+      return Number(await field(browser.page).inputValue());
+    } catch (error) {
+      if (tries === 3) throw error;
+      console.log(`opened again: ${error.message.split('\n')[0]}`);
+    } finally {
+      browser.kill();
+      makeFree(profile);
+    }
+  }
+}
+
+/** Takes away what a killed browser leaves behind to say that it runs. */
+function makeFree(profile) {
+  for (const left of ['DevToolsActivePort', 'SingletonLock', 'SingletonCookie', 'SingletonSocket'])
+    rmSync(join(profile, left), { force: true });
+}
+
 /** Edits until a random moment, dies, and tells how old the newest lost edit was (0: none was lost). */
 async function killOnce(round) {
   const profile = mkdtempSync(join(tmpdir(), 'kaizen-kill-'));
@@ -100,13 +123,8 @@ async function killOnce(round) {
     }
     clearTimeout(timer);
     const killed = dies;
-    rmSync(join(profile, 'DevToolsActivePort'), { force: true });
-    for (const lock of ['SingletonLock', 'SingletonCookie', 'SingletonSocket'])
-      rmSync(join(profile, lock), { force: true });
-    const second = await start(profile);
-    await openPump(second.page, url);
-    const kept = Number(await field(second.page).inputValue());
-    second.kill();
+    makeFree(profile);
+    const kept = await whatIsKept(profile, url);
     const firstLost = edits.find(({ value }) => value > kept);
     const due = edits.filter(({ at }) => at < killed - MAY_BE_LOST).at(-1)?.value ?? 0;
     return {
