@@ -1,10 +1,10 @@
 import '@angular/compiler';
 import { curveOf, curvesOf, setLeg, type Project } from '@kaizen/core';
-import { chartProject } from '../../testing/chart-project';
+import { chartProject, programOf } from '../../testing/chart-project';
 import { channelLabel } from '../stage/channel-label';
 import { playedSpread } from './chart-lines';
-import { showsKeys, showsLines } from './fit';
-import { layPlot, layStrips, PLOT_TOP } from './plot';
+import { fittedRanges, showsKeys, showsLines } from './fit';
+import { layPlot, layStrips, PLOT_TOP, yOf } from './plot';
 
 const RUN = 'wagon/translate.x';
 const AXIS = { first: 0, last: 48 };
@@ -50,5 +50,28 @@ describe('what of the curves the plot shows', () => {
     expect(shownUpTo(4.25, chartProject())).toEqual({ keys: true, lines: true, others: true });
     expect(shownUpTo(4.25, falling())).toEqual({ keys: true, lines: false, others: true });
     expect(shownUpTo(4.5, falling())).toEqual({ keys: true, lines: true, others: true });
+  });
+});
+
+describe('a plot that is fitted', () => {
+  it.each([60, 120, 400])('leaves the name of a strip %i px high free of its curve', (height) => {
+    const project = chartProject();
+    const channels = [{ channel: RUN, label: channelLabel(project, RUN) }];
+    const laid = (ranges: ReadonlyMap<string, { readonly low: number; readonly high: number }>) =>
+      layPlot(AXIS, 480, PLOT_TOP + height, layStrips(channels, ranges, PLOT_TOP + height));
+    const fitted = fittedRanges(
+      {
+        project,
+        program: programOf(project),
+        plot: laid(new Map([['m', { low: 0, high: 1 }]])),
+        view: VIEW,
+        parted: ({ channels: front }) => ({ front, crowd: [] }),
+      },
+      [],
+    );
+    const strip = laid(new Map(fitted)).strips[0]!;
+    const name = Math.min(22, 0.3 * strip.height);
+    expect(yOf(strip, 4) - strip.top).toBeGreaterThanOrEqual(name - 1e-9);
+    expect(strip.top + strip.height - yOf(strip, 0)).toBeGreaterThan(0);
   });
 });

@@ -11,7 +11,7 @@ import {
 import { playedSpread, spreadOf, type TimeView } from './chart-lines';
 import type { Parted } from './crowd/crowds';
 import { roomyRange, valueStrips, type Plot, type Strip, type ValueRange } from './plot';
-import { handleValues, keySpread, withFoot } from './value-range';
+import { handleValues, keySpread, withFoot, withHead } from './value-range';
 
 /** What of a project a plot shows. */
 interface Shown {
@@ -40,7 +40,8 @@ export function fittedRanges(
     }
     const keys = strip.order === 0 ? keySpread(project, crowd, plot.axis) : null;
     if (keys) [low, high] = [Math.min(low, keys.low), Math.max(high, keys.high)];
-    return [strip.unit, withFoot(roomyRange(low, high, strip.unit), strip, project)];
+    const range = withFoot(roomyRange(low, high, strip.unit), strip, project);
+    return [strip.unit, withHead(range, high, strip)];
   });
 }
 

@@ -51,3 +51,14 @@ export function withFoot({ low, high }: ValueRange, strip: Strip, project: Proje
   const foot = names ? FOOT / Math.max(2 * FOOT, strip.height - FOOT) : 0;
   return { low: low - (high - low) * foot, high };
 }
+
+/** A strip has its name along its head: what it shows begins so many pixels below. */
+const HEAD = 22;
+const MOST_HEAD = 0.3;
+
+/** A range in which the greatest value on show lies below the strip's name. */
+export function withHead({ low, high }: ValueRange, greatest: number, { height }: Strip): ValueRange {
+  const share = Math.min(MOST_HEAD, HEAD / height);
+  const needed = (greatest - share * low) / (1 - share);
+  return { low, high: Number.isFinite(greatest) ? Math.max(high, needed) : high };
+}
