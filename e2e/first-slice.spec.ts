@@ -47,7 +47,7 @@ test('from an opened sample to a keyed, looping, playing, kept and exported mach
   await test.step('picked in the view, turned by its grip at frame 0: a loose edit, keyed by D', async () => {
     await bench.row('wheel').click();
     await page.keyboard.press('3');
-    const ring = page.locator('kz-grips g[data-grip="Y"] rect');
+    const ring = page.locator('kz-grips [data-grip="Y"] .solid');
     await expect(ring).toBeVisible();
     await bench.settled();
     const at = (await ring.boundingBox())!;

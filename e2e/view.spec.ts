@@ -37,16 +37,21 @@ test('the view: picking, grips with steps, typed amounts, axes, the shot camera'
     await expect.poll(() => bench.field('Place X')).toBe('9.00');
     await page.keyboard.press('Escape');
     await expect.poll(() => bench.field('Place X')).toBe('2.72');
-    await page.locator('kz-grips g[data-grip="Z"] text').click();
+    const z = (await page.locator('kz-grips [data-grip="Z"] text').boundingBox())!;
+    await page.mouse.click(z.x + z.width / 2, z.y + z.height / 2);
     await expect(strip.getByRole('textbox', { name: 'Move Pump Z' })).toBeFocused();
     await page.keyboard.press('Escape');
   });
 
   await test.step('a grip goes in steps, Esc gives it up', async () => {
     await page.getByRole('button', { name: 'Steps' }).click();
-    const grip = page.locator('kz-grips g[data-grip="X"] rect');
+    const grip = page.locator('kz-grips [data-grip="X"] .solid');
     const at = (await grip.boundingBox())!;
     const from = { x: at.x + 8, y: at.y + 8 };
+    await page.mouse.move(from.x, from.y);
+    const view = page.getByRole('application');
+    await expect(view).toHaveCSS('cursor', 'grab');
+    await expect(view).toHaveAttribute('title', 'Drag to move along X, press to type the amount');
     await bench.drag(from, { x: from.x + 40, y: from.y + 4 }, false);
     await expect(page.locator('.chip-at')).toContainText('move X');
     await page.keyboard.press('Escape');
@@ -61,7 +66,7 @@ test('the view: picking, grips with steps, typed amounts, axes, the shot camera'
   await test.step('size by its grip, all axes by the middle', async () => {
     await page.keyboard.press('4');
     await bench.settled();
-    const middle = (await page.locator('kz-grips rect[data-grip="all"]').boundingBox())!;
+    const middle = (await page.locator('kz-grips [data-grip="all"]').boundingBox())!;
     await bench.drag({ x: middle.x + 6, y: middle.y + 6 }, { x: middle.x + 48, y: middle.y + 6 });
     await expect.poll(() => bench.field('Size X')).toBe('1.50');
     await expect.poll(() => bench.field('Size Z')).toBe('1.50');
@@ -111,7 +116,7 @@ test('a model that is brought beside another comes into sight once its meshes ar
   const { x, y, width, height } = (await page.locator('kz-view canvas[data-state]').boundingBox())!;
   await expect
     .poll(async () => {
-      const grip = await page.locator('kz-grips g[data-grip="X"] rect').boundingBox();
+      const grip = await page.locator('kz-grips [data-grip="X"] .solid').boundingBox();
       return grip !== null && grip.x > x && grip.x < x + width && grip.y > y && grip.y < y + height;
     })
     .toBe(true);

@@ -5,6 +5,19 @@ export interface Drag {
   cancel(): void;
 }
 
+/** A drag before whose end, whichever that is, something more is done. */
+export function leaving(drag: Drag, before: () => void): Drag {
+  const after = (last: () => void) => {
+    before();
+    last();
+  };
+  return {
+    move: (event) => drag.move(event),
+    end: (event) => after(() => drag.end(event)),
+    cancel: () => after(() => drag.cancel()),
+  };
+}
+
 /**
  * Follows the pointer from a press on. A drag ends once: at the release, or given up by Esc, by a pointer that is lost, or because the
  * window is left; that Esc means nothing else. With an element, all events of the pointer come as if over it.

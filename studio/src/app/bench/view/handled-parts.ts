@@ -1,4 +1,4 @@
-import { Injectable, inject } from '@angular/core';
+import { computed, Injectable, inject } from '@angular/core';
 import { Matrix4, Vector3 } from 'three';
 import type { Axes } from '../../state/bench';
 import { Studio } from '../../state/studio';
@@ -21,8 +21,20 @@ export class HandledParts {
     return now ? readPoses(now, this.studio.bench().parts) : [];
   }
 
+  /** The parts that grips pose: those handled, while a tool is in hand and nothing else moves them. */
+  readonly gripped = computed((): readonly PartPose[] => {
+    const idle = this.studio.bench().tool !== 'select' && !this.stage.playing() && !this.studio.readOnly();
+    return idle ? this.poses() : [];
+  });
+
+  /** The point of the world about which parts turn and size, where one is set. */
+  readonly point = computed((): Vector3 | null => {
+    const { turnPoint, tool } = this.studio.bench();
+    return turnPoint && tool !== 'move' ? new Vector3(...turnPoint) : null;
+  });
+
   /** Size always goes along the part's own axes. */
-  private space(): Axes {
+  space(): Axes {
     return this.studio.bench().tool === 'size' ? 'own' : this.studio.bench().axes;
   }
 
@@ -30,7 +42,7 @@ export class HandledParts {
   by(poses: readonly PartPose[], amounts: readonly (number | null)[]): readonly ChannelValue[] {
     const last = poses.at(-1);
     if (!last) return [];
-    const { tool, turnPoint } = this.studio.bench();
+    const { tool } = this.studio.bench();
     const view = this.view.looks() ?? new Matrix4();
     const space = this.space();
     if (tool === 'move' || tool === 'select') {
@@ -38,7 +50,7 @@ export class HandledParts {
       axesOf(last, space, view).forEach((axis, i) => shift.addScaledVector(axis, amounts[i] ?? 0));
       return poses.flatMap((pose) => moved(pose, shift));
     }
-    const point = turnPoint ? new Vector3(...turnPoint) : null;
+    const point = this.point();
     const change = tool === 'turn' ? turned : sized;
     return amounts.flatMap((amount, axis) => {
       const handling: Handling = { space, axis, amount: amount ?? 0, point, view };

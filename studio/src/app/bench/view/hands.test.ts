@@ -1,5 +1,5 @@
 import '@angular/compiler';
-import { curveOf } from '@kaizen/core';
+import { curveOf, type Project } from '@kaizen/core';
 import { PerspectiveCamera, Vector3 } from 'three';
 import { fakes } from '../../testing/fake-studio';
 import { chartProject } from '../../testing/chart-project';
@@ -7,7 +7,8 @@ import { AmountStrip } from './amount-strip';
 import { HandledParts } from './handled-parts';
 import { toScreen, type Eye } from './grip-math';
 import { trailBeads } from './trail';
-import { TrailHands } from './trail-hands';
+import { TrailKey } from './draggable/trail-key';
+import { ViewGrips } from './view-grips';
 
 const RUN = 'wagon/translate.x';
 
@@ -22,13 +23,25 @@ function eye(): Eye {
   return { camera, width: 800, height: 400 };
 }
 
-function setUp() {
-  const made = fakes(chartProject());
-  made.studio.pick({ parts: ['wagon'] });
+/** The project of the Chart's tests, where the shed is a box. */
+function withBox(): Project {
+  const project = chartProject();
+  const material = { baseColor: [1, 1, 1, 1], roughness: 1, metallic: 0, emissive: [0, 0, 0] } as const;
+  const box = { kind: 'mesh', geometry: { shape: 'box', size: [1, 1, 1] }, material, morphs: [] } as const;
+  return {
+    ...project,
+    parts: project.parts.map((part) => (part.id === 'shed' ? { ...part, ...box } : part)),
+  };
+}
+
+function setUp(chosen = 'wagon') {
+  const made = fakes(withBox());
+  made.studio.pick({ parts: [chosen] });
   const { studio, stage } = made;
   return {
     ...made,
-    hands: made.injector.get(TrailHands),
+    trail: made.injector.get(TrailKey),
+    grips: made.injector.get(ViewGrips),
     parts: made.injector.get(HandledParts),
     strip: made.injector.get(AmountStrip),
     beads: () => trailBeads(studio.project()!, stage.program()!, 'wagon'),
@@ -36,52 +49,151 @@ function setUp() {
   };
 }
 
+/** Where a place of the world is in the view. */
+const at = (x: number, y: number) => toScreen(eye(), new Vector3(x, y, 0))!;
+
+/** Takes hold of what lies at a place of the view, and goes on by hand. */
+function held(grips: ViewGrips, from: { readonly x: number; readonly y: number }) {
+  const listeners = new Map<string, (event: object) => void>();
+  Object.assign(globalThis, {
+    addEventListener: (name: string, listener: (event: object) => void) => listeners.set(name, listener),
+  });
+  const pointer = ({ x, y }: { readonly x: number; readonly y: number }) =>
+    ({ clientX: x, clientY: y }) as PointerEvent;
+  let left = 0;
+  const grabbed = grips.grab(pointer(from), { left: 0, top: 0 } as DOMRect, eye(), () => (left += 1));
+  return {
+    grabbed,
+    left: () => left,
+    move: (to: { readonly x: number; readonly y: number }) => listeners.get('pointermove')!(pointer(to)),
+    up: (to: { readonly x: number; readonly y: number }) => listeners.get('pointerup')!(pointer(to)),
+    escape: () =>
+      listeners.get('keydown')!({
+        key: 'Escape',
+        stopPropagation: () => undefined,
+        preventDefault: () => undefined,
+      }),
+  };
+}
+
 describe('the trail under the hand', () => {
-  it('finds the nearest bead, keys only where asked', () => {
-    const { hands, beads } = setUp();
-    const key = toScreen(eye(), new Vector3(2, 0, 0))!;
-    expect(hands.beadAt(beads(), eye(), key.x + 3, key.y, true)).toMatchObject({ frame: 24, key: true });
-    expect(hands.beadAt(beads(), eye(), key.x + 3, key.y + 20, false)).toBeNull();
+  it('finds the nearest bead, keys only where asked, nothing where it does not show', () => {
+    const { trail, beads, studio } = setUp();
+    const key = at(2, 0);
+    studio.set({ trail: false });
+    expect(trail.beadAt(eye(), { x: key.x + 3, y: key.y }, true)).toBeNull();
+    studio.set({ trail: true });
+    expect(trail.beadAt(eye(), { x: key.x + 3, y: key.y }, true)).toMatchObject({ frame: 24, key: true });
+    expect(trail.beadAt(eye(), { x: key.x + 3, y: key.y + 20 }, false)).toBeNull();
     const between = toScreen(eye(), beads()[12]!.place)!;
-    expect(hands.beadAt(beads(), eye(), between.x, between.y, true)).toBeNull();
-    expect(hands.beadAt(beads(), eye(), between.x, between.y, false)).toMatchObject({ frame: 12 });
+    expect(trail.hit(eye(), between)).toBeNull();
+    expect(trail.beadAt(eye(), between, false)).toMatchObject({ frame: 12 });
   });
 
   it('drags a key along the channels that have keys, shown meanwhile; Esc gives it up', () => {
-    const { hands, beads, studio, stage } = setUp();
-    const listeners = new Map<string, (event: object) => void>();
-    Object.assign(globalThis, {
-      addEventListener: (name: string, listener: (event: object) => void) => listeners.set(name, listener),
-      removeEventListener: (name: string) => listeners.delete(name),
-    });
-    const corner = { left: 0, top: 0 } as DOMRect;
-    const at = (x: number, y: number) => {
-      const place = toScreen(eye(), new Vector3(x, y, 0))!;
-      return { clientX: place.x, clientY: place.y } as PointerEvent;
-    };
-    const bead = beads().find(({ frame }) => frame === 24)!;
-    hands.drag(bead, eye(), at(2, 0), corner);
-    listeners.get('pointermove')!(at(2.5, 0.7));
+    const { grips, studio, stage } = setUp();
+    studio.set({ trail: true });
+    const given = held(grips, at(2, 0));
+    given.move(at(2.5, 0.7));
     expect(curveOf(stage.proposed()!, RUN)!.keys[1]!.value).toBeCloseTo(2.5, 6);
-    listeners.get('keydown')!({
-      key: 'Escape',
-      stopPropagation: () => undefined,
-      preventDefault: () => undefined,
-    });
-    expect(stage.proposed()).toBeNull();
-    expect(studio.labels).toEqual([]);
-    hands.drag(bead, eye(), at(2, 0), corner);
-    listeners.get('pointermove')!(at(1.5, 0));
-    listeners.get('pointerup')!({});
+    given.escape();
+    expect([stage.proposed(), studio.labels, given.left()]).toEqual([null, [], 1]);
+    const kept = held(grips, at(2, 0));
+    kept.move(at(1.5, 0));
+    kept.up(at(1.5, 0));
     expect(curveOf(studio.project()!, RUN)!.keys[1]!.value).toBeCloseTo(1.5, 6);
     expect(studio.bench().keys).toEqual([{ channel: RUN, frame: 24 }]);
   });
 
   it('adds a key at a bead without changing the way', () => {
-    const { hands, beads, studio } = setUp();
-    hands.addKey(beads().find(({ frame }) => frame === 12)!);
+    const { trail, beads, studio } = setUp();
+    trail.addKey(beads().find(({ frame }) => frame === 12)!);
     expect(curveOf(studio.project()!, RUN)!.keys.map(({ frame }) => frame)).toEqual([0, 12, 24, 48]);
     expect(studio.labels).toEqual(['Add a key at f 12 on the trail']);
+  });
+});
+
+describe('grips in the view', () => {
+  const named = (grips: ViewGrips) => grips.draw(eye()).flatMap(({ found }) => found?.name ?? []);
+  /** The badge of a grip: where its letter stands. */
+  const badge = (grips: ViewGrips, name: string) => {
+    const drawn = grips.draw(eye()).find(({ found }) => found?.name === name)!;
+    return { x: drawn.letter!.x, y: drawn.letter!.y - 4 };
+  };
+
+  it('stand on the chosen part while a tool is in hand, and are found so near as they are drawn', () => {
+    const { grips, studio, stage } = setUp();
+    expect(named(grips)).toEqual([]);
+    stage.frame.set(24);
+    studio.set({ tool: 'move' });
+    expect(named(grips)).toEqual(expect.arrayContaining(['X', 'Y', 'all']));
+    const arm = badge(grips, 'X');
+    const middle = at(2, 0);
+    expect(grips.hit(eye(), arm)?.name).toBe('X');
+    expect(grips.hit(eye(), { x: (arm.x + middle.x) / 2, y: arm.y + 5 })?.name).toBe('X');
+    expect(grips.hit(eye(), { x: (arm.x + middle.x) / 2, y: arm.y + 8 })).toBeNull();
+    expect(grips.hit(eye(), { x: middle.x + 6, y: middle.y })?.name).toBe('all');
+    studio.set({ tool: 'turn' });
+    expect(grips.hit(eye(), middle)?.name).not.toBe('all');
+  });
+
+  it('move the part along one axis, shown meanwhile, in one step to undo', () => {
+    const { grips, studio, stage, loose } = setUp();
+    stage.frame.set(24);
+    studio.set({ tool: 'move' });
+    const up = badge(grips, 'Y');
+    const metre = at(2, 0).y - at(2, 1).y;
+    const drag = held(grips, up);
+    drag.move({ x: up.x, y: up.y - metre });
+    expect(stage.posing()).toMatchObject([{ channel: 'wagon/translate.y', value: expect.closeTo(1, 2) }]);
+    drag.up({ x: up.x, y: up.y - metre });
+    expect(loose()).toEqual([['wagon/translate.y', expect.closeTo(1, 2)]]);
+  });
+
+  it('open the fields for exact amounts where an axis is pressed and not dragged', () => {
+    const { grips, studio, strip } = setUp();
+    studio.set({ tool: 'size' });
+    const press = held(grips, badge(grips, 'Y'));
+    press.up(badge(grips, 'Y'));
+    expect(strip.open()).toBe(1);
+  });
+
+  it('turn about a point that is dragged itself, and comes back by Esc', () => {
+    const { grips, studio } = setUp();
+    studio.set({ tool: 'turn', turnPoint: [1, 0, 0] });
+    expect(grips.hit(eye(), at(1, 0))?.name).toBe('point');
+    const drag = held(grips, at(1, 0));
+    drag.move(at(1.5, 0.5));
+    expect(studio.bench().turnPoint).toEqual([
+      expect.closeTo(1.5, 1),
+      expect.closeTo(0.5, 1),
+      expect.any(Number),
+    ]);
+    drag.escape();
+    expect(studio.bench().turnPoint).toEqual([1, 0, 0]);
+  });
+
+  it('change the lengths of a shape, and leave what is pressed only as it is', () => {
+    const { grips, studio, stage } = setUp('shed');
+    studio.set({ shapeGrips: true });
+    const [first] = grips.draw(eye()).flatMap(({ found }) => found ?? []);
+    const [grip] = first!.line;
+    held(grips, grip!).up(grip!);
+    expect(studio.labels).toEqual([]);
+    const drag = held(grips, grip!);
+    drag.move({ x: grip!.x + 10, y: grip!.y });
+    expect(stage.proposed()).not.toBeNull();
+    drag.up({ x: grip!.x + 10, y: grip!.y });
+    expect(studio.labels).toEqual([`Change ${first!.name}`]);
+  });
+
+  it('let the pivot be found first, and nothing while another tab has the project', () => {
+    const { grips, studio, stage } = setUp();
+    stage.frame.set(24);
+    studio.set({ tool: 'move', pivotGrip: true });
+    expect(grips.hit(eye(), at(2, 0))?.name).toBe('pivot');
+    studio.readOnly.set(true);
+    expect(named(grips)).toEqual([]);
   });
 });
 

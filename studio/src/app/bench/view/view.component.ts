@@ -28,9 +28,6 @@ import { toScreen, type Eye } from './grip-math';
 import { GripsComponent } from './grips.component';
 import { pictureOf, ProjectPicture } from './picture';
 import { readPose } from './part-pose';
-import { PivotGripComponent } from './pivot-grip.component';
-import { ShapeGripsComponent } from './shape-grips.component';
-import { SquashGripComponent } from './squash-grip.component';
 import { StageScene } from './stage-scene';
 import { TitleBlockComponent } from './title-block.component';
 import { ShotFrameComponent } from './shot-frame.component';
@@ -40,6 +37,7 @@ import { ViewAsked } from './view-asked';
 import { ViewCamera } from './view-camera';
 import { ViewControl } from '../stage/view-control';
 import { ViewFraming } from './view-framing';
+import { ViewGrips } from './view-grips';
 import { ViewScreen } from './view-screen';
 import { ViewPress, type PressedView } from './view-press';
 
@@ -47,15 +45,7 @@ import { ViewPress, type PressedView } from './view-press';
 @Component({
   selector: 'kz-view',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [
-    AmountStripComponent,
-    GripsComponent,
-    PivotGripComponent,
-    ShapeGripsComponent,
-    ShotFrameComponent,
-    SquashGripComponent,
-    TitleBlockComponent,
-  ],
+  imports: [AmountStripComponent, GripsComponent, ShotFrameComponent, TitleBlockComponent],
   templateUrl: './view.component.html',
   styleUrl: './view.component.scss',
 })
@@ -67,6 +57,7 @@ export class ViewComponent implements AfterViewInit {
   private readonly control = inject(ViewControl);
   readonly asked = inject(ViewAsked);
   private readonly press = inject(ViewPress);
+  readonly grips = inject(ViewGrips);
   private readonly notices = inject(Notices);
   private readonly progress = inject(Progress);
   private readonly turns = inject(Turns);
@@ -277,8 +268,14 @@ export class ViewComponent implements AfterViewInit {
   }
 
   onPress(down: PointerEvent): void {
+    const on = this.pressed();
+    if (this.press.grab(down, on)) return;
     if (this.fly.isOn()) this.fly.drag(down);
-    else this.press.press(down, this.pressed());
+    else this.press.press(down, on);
+  }
+
+  onHover(event: PointerEvent): void {
+    this.press.hover(event, this.pressed());
   }
 
   onDoubleClick(event: MouseEvent): void {
@@ -291,7 +288,6 @@ export class ViewComponent implements AfterViewInit {
       scene: this.scene,
       view: this.view,
       eye: this.eye(),
-      beads: this.asked.trailShown() ? this.asked.beads() : [],
       corner: this.frame().nativeElement.getBoundingClientRect(),
     };
   }

@@ -9,19 +9,18 @@ import {
   viewChild,
   type AfterViewInit,
 } from '@angular/core';
-import { curveOf, mapKeyPlaces, type KeyRef, type Program, type Project } from '@kaizen/core';
+import { curveOf } from '@kaizen/core';
 import { Studio } from '../../../state/studio';
-import { shownFrame, shownNumber } from '../../../ui/amount';
-import { followDrag } from '../../../ui/follow-drag';
+import { followDrag, leaving } from '../../../ui/follow-drag';
 import { drawing } from '../../../ui/drawing';
 import { Theme } from '../../../ui/theme';
 import { channelLabel } from '../../stage/channel-label';
 import { Stage } from '../../stage/stage';
 import { ChartModel } from '../../plot/chart-model';
 import { MONO, readInk, WORDS } from '../../plot/ink';
-import { fitPlane, pathChannels } from './path-plane';
-
-const REACH = 8;
+import { PathKey } from './path-key';
+import { fitPlane, pathChannels, type PathPlane } from './path-plane';
+import { pathPoints, placeAt, type PathScene } from './path-scene';
 
 /** The path that two place channels draw, metres against metres at one scale; its keys can be chosen and dragged here. */
 @Component({
@@ -34,7 +33,9 @@ const REACH = 8;
       role="img"
       [attr.aria-label]="name()"
       [attr.data-plane]="planeText()"
+      [style.cursor]="cursor()"
       (pointerdown)="press($event)"
+      (pointermove)="hover($event)"
     ></canvas>
     @if (channels() === null) {
       <p class="soft">Choose place channels of a part to see its path.</p>
@@ -64,10 +65,12 @@ export class PathPlotComponent implements AfterViewInit {
   private readonly studio = inject(Studio);
   private readonly stage = inject(Stage);
   private readonly theme = inject(Theme);
+  private readonly key = inject(PathKey);
   readonly model = inject(ChartModel);
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   private readonly destroyed = inject(DestroyRef);
   private readonly size = signal({ width: 0, height: 0 });
+  readonly cursor = signal('default');
 
   readonly channels = computed(() => {
     const project = this.stage.shown();
@@ -82,21 +85,21 @@ export class PathPlotComponent implements AfterViewInit {
     const [a, b] = channels.map((channel) => channelLabel(project, channel).short);
     return `Path: ${a} against ${b}, metres against metres at one scale; the keys are those of the table in the tab Curve`;
   });
-  /** The kept project's points: while something is dragged the scale stays. */
+  /** The points that the scale goes by. */
   private readonly points = computed(() => {
     const project = this.studio.project();
     const program = this.stage.program();
     const channels = this.channels();
     return project && program && channels ? pathPoints(project, program, channels) : [];
   });
+  /** The plane while a key is dragged: its scale stays. */
+  private readonly held = signal<PathPlane | null>(null);
   private readonly plane = computed(() => {
     const { width, height } = this.size();
-    return this.points().length > 0 && width > 0 ? fitPlane(this.fitted(), width, height) : null;
+    const held = this.held();
+    if (held) return held;
+    return this.points().length > 0 && width > 0 ? fitPlane(this.points(), width, height) : null;
   });
-  private held: readonly (readonly [number, number])[] | null = null;
-  private fitted(): readonly (readonly [number, number])[] {
-    return this.held ?? this.points();
-  }
   /** The scale in words, for whoever reads the page by program: pixels a metre, and where 0, 0 lies. */
   readonly planeText = computed(() => {
     const plane = this.plane();
@@ -121,30 +124,25 @@ export class PathPlotComponent implements AfterViewInit {
     measure();
   }
 
-  /** The keys of the path: each frame on which one of the two channels has a key. */
-  private keys(project: Project, [a, b]: readonly [string, string]) {
-    const curves = [curveOf(project, a), curveOf(project, b)] as const;
-    const frames = [...new Set(curves.flatMap((curve) => (curve?.keys ?? []).map(({ frame }) => frame)))];
-    return frames.map((frame) => {
-      const refs = curves.flatMap((curve): KeyRef[] =>
-        curve?.keys.some((key) => key.frame === frame) ? [{ channel: curve.channel, frame }] : [],
-      );
-      return { frame, refs };
-    });
+  /** The path as it is on show, or as it is kept. */
+  private scene(shown: boolean): PathScene | null {
+    const plane = this.plane();
+    const project = shown ? this.stage.shown() : this.studio.project();
+    const program = this.stage.program();
+    const channels = this.channels();
+    return plane && project && program && channels ? { plane, project, program, channels } : null;
   }
 
   private draw(): void {
     this.theme.name();
-    const plane = this.plane();
-    const project = this.stage.shown();
-    const program = this.stage.program();
-    const channels = this.channels();
+    const scene = this.scene(true);
     const { width, height } = this.size();
     const pen = this.canvas().nativeElement.getContext('2d');
     if (!pen) return;
     pen.setTransform(devicePixelRatio, 0, 0, devicePixelRatio, 0, 0);
     pen.clearRect(0, 0, width, height);
-    if (!plane || !project || !program || !channels) return;
+    if (!scene) return;
+    const { plane, project, program, channels } = scene;
     const ink = readInk();
     pen.font = MONO;
     pen.fillStyle = ink.soft;
@@ -163,18 +161,7 @@ export class PathPlotComponent implements AfterViewInit {
       i === 0 ? pen.moveTo(plane.x(x), plane.y(y)) : pen.lineTo(plane.x(x), plane.y(y)),
     );
     pen.stroke();
-    const chosen = new Set(this.model.look().keys.map(({ channel, frame }) => `${channel}@${frame}`));
-    for (const { frame, refs } of this.keys(project, channels)) {
-      const [x, y] = placeAt(program, channels, frame);
-      const on = refs.some(({ channel }) => chosen.has(`${channel}@${frame}`));
-      pen.fillStyle = on ? ink.select : ink.sheet;
-      pen.strokeStyle = on ? ink.select : ink.tones.x;
-      pen.lineWidth = 1.6;
-      pen.beginPath();
-      pen.arc(plane.x(x), plane.y(y), on ? 5 : 3.8, 0, Math.PI * 2);
-      pen.fill();
-      pen.stroke();
-    }
+    this.key.draw(pen, ink, scene);
     const [nx, ny] = placeAt(program, channels, this.stage.frame());
     pen.fillStyle = ink.now;
     pen.beginPath();
@@ -186,74 +173,20 @@ export class PathPlotComponent implements AfterViewInit {
     pen.fillText(`${a} against ${b}, m, 1 : 1`, 8, 16);
   }
 
-  press(down: PointerEvent): void {
-    const plane = this.plane();
-    const project = this.studio.project();
-    const program = this.stage.program();
-    const channels = this.channels();
-    if (!plane || !project || !program || !channels || down.button !== 0) return;
-    this.canvas().nativeElement.focus();
-    const hit = this.keys(project, channels).find(({ frame }) => {
-      const [x, y] = placeAt(program, channels, frame);
-      return Math.hypot(plane.x(x) - down.offsetX, plane.y(y) - down.offsetY) <= REACH;
-    });
-    this.studio.pick({ keys: hit?.refs ?? [], handles: [] });
-    if (!hit || this.studio.readOnly()) return;
-    this.studio.set({ sheet: 'key' });
-    this.held = this.points();
-    const move = (event: PointerEvent) => {
-      const by = [
-        (event.clientX - down.clientX) / plane.scale,
-        -(event.clientY - down.clientY) / plane.scale,
-      ] as const;
-      const edit = (now: Project) =>
-        mapKeyPlaces(now, hit.refs, ({ frame, value }, channel) => ({
-          frame,
-          value: value + by[channels.indexOf(channel)]!,
-        }));
-      const text = `f ${shownFrame(hit.frame)} · ${shownNumber(by[0], 3)}, ${shownNumber(by[1], 3)} m`;
-      this.model.showDrag(
-        { label: 'Move a key of the path', edit },
-        {
-          chip: { x: this.model.plot().time(hit.frame), y: event.offsetY, text },
-          box: null,
-          old: program,
-          channels,
-        },
-      );
-    };
-    followDrag({
-      move,
-      end: () => {
-        this.held = null;
-        this.model.keepDrag();
-      },
-      cancel: () => {
-        this.held = null;
-        this.model.stopShowing();
-      },
-    });
+  hover(event: PointerEvent): void {
+    const scene = this.scene(false);
+    const over = scene && this.key.hit(scene, event.offsetX, event.offsetY);
+    this.cursor.set(over ? this.key.cursor : 'default');
   }
-}
 
-function placeAt(
-  program: Program,
-  channels: readonly [string, string],
-  frame: number,
-): readonly [number, number] {
-  const value = (channel: string) => program.channelValue(program.structure.slots.get(channel) ?? 0, frame);
-  return [value(channels[0]), value(channels[1])];
-}
-
-/** The path over the range, in quarters of frames. */
-function pathPoints(
-  project: Project,
-  program: Program,
-  channels: readonly [string, string],
-): readonly (readonly [number, number])[] {
-  const { start, end } = project.range;
-  const count = Math.min(4000, Math.max(1, Math.round((end - start) * 4)));
-  return Array.from({ length: count + 1 }, (_, i) =>
-    placeAt(program, channels, start + ((end - start) * i) / count),
-  );
+  press(down: PointerEvent): void {
+    const scene = this.scene(false);
+    if (!scene || down.button !== 0) return;
+    this.canvas().nativeElement.focus();
+    const hit = this.key.hit(scene, down.offsetX, down.offsetY);
+    this.key.pick(hit);
+    if (!hit || this.studio.readOnly()) return;
+    this.held.set(scene.plane);
+    followDrag(leaving(this.key.begin(scene, down, hit), () => this.held.set(null)));
+  }
 }

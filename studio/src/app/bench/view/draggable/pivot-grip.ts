@@ -1,13 +1,13 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { computed, inject, Injectable, signal } from '@angular/core';
 import { fromWorld, inWorld, partOf, shapeMesh, type Part, type Vec3 } from '@kaizen/core';
 import { Vector3 } from 'three';
-import { Studio } from '../../state/studio';
-import { shownNumber } from '../../ui/amount';
-import { followDrag } from '../../ui/follow-drag';
-import { LinkHands } from '../links/link-hands';
-import { Stage } from '../stage/stage';
-import { GripChip } from './grip-chip';
-import { onPlane, rayThrough, toScreen, type Eye } from './grip-math';
+import { Studio } from '../../../state/studio';
+import { shownNumber } from '../../../ui/amount';
+import { LinkHands } from '../../links/link-hands';
+import { Stage } from '../../stage/stage';
+import { onPlane, rayThrough, toScreen, type Eye } from '../grip-math';
+import { ViewDraggable, type At, type Drawn, type ViewDrag } from './draggable';
+import { circleAt, crossAt } from './paths';
 
 /** A corner, the middle of an edge, or a pivot nearer than this in pixels takes hold of the pivot. */
 const NEAR = 12;
@@ -18,55 +18,23 @@ interface Catch {
   readonly word: string;
 }
 
+/** A part whose pivot can be dragged, and its place in the world. */
+interface Pivoted {
+  readonly part: Part;
+  readonly world: Float64Array;
+}
+
 /** The pivot as a thing to be dragged: across the view, onto corners, middles of edges, and pivots of others. Nothing else moves. */
-@Component({
-  selector: 'kz-pivot-grip',
-  changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `
-    @if (at(); as place) {
-      <svg aria-hidden="true">
-        <g data-grip="pivot" (pointerdown)="grab($event)">
-          <circle [attr.cx]="place.x" [attr.cy]="place.y" r="10" />
-          <path
-            [attr.d]="'M' + (place.x - 15) + ' ' + place.y + 'h30M' + place.x + ' ' + (place.y - 15) + 'v30'"
-          />
-        </g>
-      </svg>
-    }
-  `,
-  styles: `
-    svg {
-      position: absolute;
-      inset: 0;
-      width: 100%;
-      height: 100%;
-      pointer-events: none;
-    }
-    circle {
-      fill: color-mix(in srgb, var(--sheet) 60%, transparent);
-      stroke: var(--loose);
-      stroke-width: 2;
-    }
-    path {
-      stroke: var(--loose);
-      stroke-width: 1.5;
-    }
-    g {
-      pointer-events: auto;
-      cursor: move;
-    }
-  `,
-})
-export class PivotGripComponent {
-  readonly eye = input.required<Eye>();
+@Injectable({ providedIn: 'root' })
+export class PivotGrip extends ViewDraggable<Pivoted> {
+  readonly cursor = 'move';
   private readonly studio = inject(Studio);
   private readonly stage = inject(Stage);
   private readonly hands = inject(LinkHands);
-  private readonly chip = inject(GripChip);
   /** Where the pivot is while it is dragged, in the world. */
   private readonly dragged = signal<Vector3 | null>(null);
 
-  private readonly chosen = computed((): { readonly part: Part; readonly world: Float64Array } | null => {
+  private readonly chosen = computed((): Pivoted | null => {
     const { parts, pivotGrip } = this.studio.bench();
     const now = this.stage.now();
     const project = this.stage.shown();
@@ -75,47 +43,51 @@ export class PivotGripComponent {
     const world = now.out.world[now.program.structure.partIndex.get(part.id) ?? -1];
     return world ? { part, world } : null;
   });
-  readonly at = computed(() => {
-    const chosen = this.chosen();
-    const place = this.dragged() ?? (chosen && new Vector3(...inWorld(chosen.world, chosen.part.pivot)));
-    return chosen && place ? toScreen(this.eye(), place) : null;
-  });
 
-  grab(down: PointerEvent): void {
+  draw(eye: Eye): readonly Drawn<Pivoted>[] {
     const chosen = this.chosen();
-    if (!chosen || down.button !== 0) return;
-    down.preventDefault();
-    down.stopPropagation();
-    const { part, world } = chosen;
-    const box = (down.target as Element).closest('svg')!.getBoundingClientRect();
-    const eye = this.eye();
+    if (!chosen) return [];
+    const at = toScreen(eye, this.dragged() ?? new Vector3(...inWorld(chosen.world, chosen.part.pivot)));
+    if (!at) return [];
+    const found = {
+      target: chosen,
+      name: 'pivot',
+      hint: 'Drag the pivot: onto a corner, the middle of an edge, another pivot',
+    };
+    return [
+      {
+        tone: 'loose',
+        marks: [
+          { path: circleAt(at, 10), look: 'glass' },
+          { path: crossAt(at, 15), look: 'thin' },
+        ],
+        found: { ...found, line: [at], within: 12 },
+      },
+    ];
+  }
+
+  begin(eye: Eye, _: At, { part, world }: Pivoted): ViewDrag {
     const start = new Vector3(...inWorld(world, part.pivot));
     const facing = new Vector3().setFromMatrixColumn(eye.camera.matrixWorld, 2);
     const catches = this.catches(part, world);
     let place = start;
-    const move = (event: PointerEvent) => {
-      const [x, y] = [event.clientX - box.left, event.clientY - box.top];
-      const caught = nearest(catches, eye, x, y);
-      place = caught?.place ?? onPlane(rayThrough(eye, x, y), start, facing) ?? place;
-      this.dragged.set(place);
-      const inside = fromWorld(world, toVec(place));
-      const numbers = (inside ?? [0, 0, 0]).map((n) => shownNumber(n, 3)).join(' ');
-      this.chip.show(x, y, caught ? `pivot on ${caught.word}` : `pivot ${numbers} m`);
-    };
-    const finish = () => {
-      this.chip.hide();
-      this.dragged.set(null);
-    };
-    followDrag({
-      move,
+    return {
+      move: ({ x, y }) => {
+        const caught = nearest(catches, eye, x, y);
+        place = caught?.place ?? onPlane(rayThrough(eye, x, y), start, facing) ?? place;
+        this.dragged.set(place);
+        const inside = fromWorld(world, toVec(place));
+        const numbers = (inside ?? [0, 0, 0]).map((n) => shownNumber(n, 3)).join(' ');
+        return caught ? `pivot on ${caught.word}` : `pivot ${numbers} m`;
+      },
       end: () => {
-        finish();
+        this.dragged.set(null);
         const inside = place === start ? null : fromWorld(world, toVec(place));
         if (inside)
           this.hands.movePivot(part.id, inside.map((n) => Math.round(n * 1e7) / 1e7 + 0) as unknown as Vec3);
       },
-      cancel: finish,
-    });
+      cancel: () => this.dragged.set(null),
+    };
   }
 
   /** Corners and middles of edges of the part's own shape, and the pivots of all others. */

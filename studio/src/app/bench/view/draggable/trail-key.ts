@@ -1,31 +1,44 @@
 import { Injectable, inject } from '@angular/core';
 import { insertTrailKeys, moveTrailKey, trailChannels } from '@kaizen/core';
 import { Vector3 } from 'three';
-import { Studio } from '../../state/studio';
-import { shownFrame, shownNumber } from '../../ui/amount';
-import { followDrag } from '../../ui/follow-drag';
-import { Notices } from '../../ui/notices';
-import { Proposals } from '../stage/proposals';
-import { Stage } from '../stage/stage';
-import { GripChip } from './grip-chip';
-import { onPlane, rayThrough, toScreen, type Eye } from './grip-math';
-import type { Bead } from './trail';
+import { Studio } from '../../../state/studio';
+import { shownFrame, shownNumber } from '../../../ui/amount';
+import { Notices } from '../../../ui/notices';
+import { Proposals } from '../../stage/proposals';
+import { Stage } from '../../stage/stage';
+import { onPlane, rayThrough, toScreen, type Eye } from '../grip-math';
+import type { Bead } from '../trail';
+import { ViewAsked } from '../view-asked';
+import { ViewDraggable, type At, type Found, type ViewDrag } from './draggable';
 
 const REACH = 9;
 
 /** The motion trail under the hand: its keys are picked and dragged in the view, and a double click on a bead adds one. */
 @Injectable({ providedIn: 'root' })
-export class TrailHands {
+export class TrailKey extends ViewDraggable<Bead> {
+  readonly cursor = 'grab';
   private readonly studio = inject(Studio);
   private readonly stage = inject(Stage);
+  private readonly asked = inject(ViewAsked);
   private readonly proposals = inject(Proposals);
   private readonly notices = inject(Notices);
-  private readonly chip = inject(GripChip);
 
-  /** The bead nearest to a place of the view, within reach; keys before others. */
-  beadAt(beads: readonly Bead[], eye: Eye, x: number, y: number, keysOnly: boolean): Bead | null {
+  /** The scene draws the trail itself, among the parts. */
+  draw(): readonly [] {
+    return [];
+  }
+
+  override hit(eye: Eye, at: At): Found<Bead> | null {
+    const bead = this.beadAt(eye, at, true);
+    const hint = 'Drag to move this key along the channels that have one here';
+    return bead && { target: bead, name: `key ${bead.frame}`, hint };
+  }
+
+  /** The bead of the trail on show that is nearest to a place of the view, within reach. */
+  beadAt(eye: Eye, { x, y }: At, keysOnly: boolean): Bead | null {
+    if (!this.asked.trailShown()) return null;
     let best: { bead: Bead; distance: number } | null = null;
-    for (const bead of beads) {
+    for (const bead of this.asked.beads()) {
       if (keysOnly && !bead.key) continue;
       const at = toScreen(eye, bead.place);
       const distance = at ? Math.hypot(at.x - x, at.y - y) : Infinity;
@@ -51,44 +64,35 @@ export class TrailHands {
   }
 
   /** Drags the keys of a bead across the view; the beads beside it move as the curve does. */
-  drag(bead: Bead, eye: Eye, down: PointerEvent, corner: DOMRect): void {
+  begin(eye: Eye, down: At, bead: Bead): ViewDrag | null {
     const project = this.studio.project();
     const program = this.stage.program();
     const part = this.studio.bench().parts.at(-1);
-    if (!project || !program || part === undefined) return;
+    if (!project || !program || part === undefined) return null;
     const facing = new Vector3().setFromMatrixPosition(eye.camera.matrixWorld).sub(bead.place).normalize();
-    const placeOf = (event: PointerEvent) =>
-      onPlane(rayThrough(eye, event.clientX - corner.left, event.clientY - corner.top), bead.place, facing);
+    const placeOf = ({ x, y }: At) => onPlane(rayThrough(eye, x, y), bead.place, facing);
     const from = placeOf(down);
-    const move = (event: PointerEvent) => {
-      const to = placeOf(event);
-      if (!from || !to || this.studio.readOnly()) return;
-      const shift = to.sub(from);
-      this.proposals.show({
-        label: `Move the key at f ${shownFrame(bead.frame)} on the trail`,
-        edit: (now) => moveTrailKey(now, program, part, bead.frame, [shift.x, shift.y, shift.z]),
-      });
-      this.chip.show(
-        event.clientX - corner.left,
-        event.clientY - corner.top,
-        `f ${shownFrame(bead.frame)}, moved ${shownNumber(shift.length(), 3)} m`,
-      );
-    };
-    followDrag({
-      move,
+    const name = `f ${shownFrame(bead.frame)}`;
+    return {
+      move: (at) => {
+        const to = placeOf(at);
+        if (!from || !to || this.studio.readOnly()) return name;
+        const shift = to.sub(from);
+        this.proposals.show({
+          label: `Move the key at ${name} on the trail`,
+          edit: (now) => moveTrailKey(now, program, part, bead.frame, [shift.x, shift.y, shift.z]),
+        });
+        return `${name}, moved ${shownNumber(shift.length(), 3)} m`;
+      },
       end: () => {
-        this.chip.hide();
         const shown = this.proposals.result();
         this.proposals.take();
         if (shown?.project === project)
           this.notices.tell('Only channels that have keys move on the trail; none of these goes that way');
         this.pickKeys(bead.frame);
       },
-      cancel: () => {
-        this.chip.hide();
-        this.proposals.drop();
-      },
-    });
+      cancel: () => this.proposals.drop(),
+    };
   }
 
   /** A key at a bead, without changing the way. */
