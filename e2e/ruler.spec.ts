@@ -126,7 +126,7 @@ test('keys on the motion trail are dragged and typed in the view, and added ther
   const top = await value(144);
   /** Where the part's pivot is in the view at a frame: its grips tell, and are away again afterwards. */
   const pivotAt = async (frame: number) => {
-    const grip = page.locator('kz-grips rect[data-grip="all"]');
+    const grip = page.locator('kz-grips [data-grip="all"]');
     await bench.goTo(frame);
     await page.keyboard.press('2');
     await expect(grip).toBeVisible();
@@ -206,4 +206,8 @@ test('several parts are posed at once, about a point, along the view, and nudged
   await page.keyboard.press('Enter');
   await expect(page.getByText('“by” goes along the view’s axes about the point')).toBeVisible();
   await page.keyboard.press('Escape');
+  await bench.row('wheel').click({ modifiers: ['Control'] });
+  await sheet.getByRole('group', { name: 'Turn order' }).getByRole('button', { name: 'ZYX' }).click();
+  const parts = readJson(await bench.save())['parts'] as readonly { id: string; turnOrder?: string }[];
+  for (const id of ['wheel', 'pump']) expect(parts.find((part) => part.id === id)?.turnOrder).toBe('ZYX');
 });

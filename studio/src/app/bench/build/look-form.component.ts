@@ -1,22 +1,35 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatTooltip } from '@angular/material/tooltip';
-import { changePart, channelName, type Part } from '@kaizen/core';
+import { changePart } from '@kaizen/core';
 import { Color } from 'three';
 import { Studio } from '../../state/studio';
 import { NumberFieldComponent } from '../../ui/number-field.component';
-import { Poser } from '../posing/poser';
-import { Stage } from '../stage/stage';
+import { PartNumbers } from '../posing/part-numbers';
 
-/** A colour of a part: the three channels it is made of. */
+/** A colour: the property whose red, green and blue it is made of. */
 interface ShownColour {
   readonly label: string;
   readonly tip: string;
-  readonly channels: readonly string[];
+  readonly property: string;
 }
 
-const RGB = ['r', 'g', 'b'];
+const RGB = ['r', 'g', 'b'] as const;
+const LIGHT: ShownColour = { label: 'Colour', tip: 'Colour of the light', property: 'light.color' };
+const FILL: ShownColour = { label: 'Colour', tip: 'Colour of the fill', property: 'material.baseColor' };
+const GLOW: ShownColour = {
+  label: 'Glow',
+  tip: 'What it sends out by itself; black: nothing',
+  property: 'material.emissive',
+};
+const FINISH = [
+  { label: 'Roughness', tip: '0: smooth as glass; 1: dull', property: 'material.roughness' },
+  { label: 'Metal', tip: '0: no metal; 1: metal', property: 'material.metallic' },
+] as const;
 
-/** How a part looks at the playhead: colours and finish, each a channel that can be keyed like any other. */
+/**
+ * How the chosen parts look at the playhead: colours and finish, each a channel that can be keyed like any other. Of several parts the colour of
+ * the one chosen last shows, and whether it is mixed.
+ */
 @Component({
   selector: 'kz-look-form',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -28,9 +41,9 @@ const RGB = ['r', 'g', 'b'];
         <span>at the playhead; can be keyed</span>
       </div>
       <div class="pair">
-        @if (part().kind === 'mesh') {
+        @if (isMesh()) {
           <label class="field">
-            <span class="label">Colour at rest</span>
+            <span class="label">Colour at rest{{ isRestMixed() ? ', mixed' : '' }}</span>
             <input
               class="color"
               type="color"
@@ -43,7 +56,7 @@ const RGB = ['r', 'g', 'b'];
         }
         @for (colour of colours(); track colour.label) {
           <label class="field">
-            <span class="label">{{ colour.label }}</span>
+            <span class="label">{{ colour.label }}{{ isMixed(colour) ? ', mixed' : '' }}</span>
             <input
               class="color"
               type="color"
@@ -54,14 +67,14 @@ const RGB = ['r', 'g', 'b'];
             />
           </label>
         }
-        @for (number of numbers(); track number.channel) {
+        @for (number of finish(); track number.property) {
           <kz-number-field
             [label]="number.label"
             [tip]="number.tip"
-            [values]="valueOf(number.channel)"
+            [values]="numbers.valuesOf(number.property)"
             [decimals]="2"
             [disabled]="studio.readOnly()"
-            (changed)="setNumber(number.channel, $event)"
+            (changed)="setNumber(number.property, $event)"
           />
         }
       </div>
@@ -70,79 +83,60 @@ const RGB = ['r', 'g', 'b'];
   styleUrl: '../side-sheet/sheet.scss',
 })
 export class LookFormComponent {
-  readonly part = input.required<Part>();
   readonly studio = inject(Studio);
-  private readonly stage = inject(Stage);
-  private readonly poser = inject(Poser);
+  readonly numbers = inject(PartNumbers);
 
-  readonly colours = computed((): readonly ShownColour[] => {
-    const { id, kind } = this.part();
-    const of = (property: string) => RGB.map((letter) => channelName(id, `${property}.${letter}`));
-    if (kind === 'light')
-      return [{ label: 'Colour', tip: 'Colour of the light', channels: of('light.color') }];
-    return [
-      { label: 'Colour', tip: 'Colour of the fill', channels: of('material.baseColor') },
-      {
-        label: 'Glow',
-        tip: 'What it sends out by itself; black: nothing',
-        channels: of('material.emissive'),
-      },
-    ];
-  });
-  readonly numbers = computed(() => {
-    const { id, kind } = this.part();
-    if (kind !== 'mesh') return [];
-    return [
-      {
-        label: 'Roughness',
-        tip: '0: smooth as glass; 1: dull',
-        channel: channelName(id, 'material.roughness'),
-      },
-      { label: 'Metal', tip: '0: no metal; 1: metal', channel: channelName(id, 'material.metallic') },
-    ];
-  });
+  readonly isMesh = computed(() => this.numbers.properties().includes('material.roughness'));
+  readonly colours = computed((): readonly ShownColour[] => (this.isMesh() ? [FILL, GLOW] : [LIGHT]));
+  readonly finish = computed(() => (this.isMesh() ? FINISH : []));
 
-  readonly restHex = computed(() => {
-    const part = this.part();
-    if (part.kind !== 'mesh') return '';
-    const [r, g, b] = part.material.baseColor;
-    return `#${new Color(r, g, b).getHexString()}`;
-  });
+  private readonly rests = computed(() =>
+    this.numbers.parts().flatMap((part) => {
+      if (part.kind !== 'mesh') return [];
+      const [r, g, b] = part.material.baseColor;
+      return [`#${new Color(r, g, b).getHexString()}`];
+    }),
+  );
+  readonly restHex = computed(() => this.rests().at(-1) ?? '');
+  readonly isRestMixed = computed(() => new Set(this.rests()).size > 1);
 
   setRest(hex: string): void {
     const { r, g, b } = new Color(hex);
-    const { id, name } = this.part();
-    this.studio.edit(`Colour of ${name}`, (project) =>
-      changePart(project, id, (part) =>
-        part.kind === 'mesh'
-          ? { ...part, material: { ...part.material, baseColor: [r, g, b, part.material.baseColor[3]] } }
-          : part,
+    const ids = this.numbers.parts().map(({ id }) => id);
+    this.studio.edit(`Colour of ${this.numbers.words()}`, (project) =>
+      ids.reduce(
+        (at, id) =>
+          changePart(at, id, (part) =>
+            part.kind === 'mesh'
+              ? { ...part, material: { ...part.material, baseColor: [r, g, b, part.material.baseColor[3]] } }
+              : part,
+          ),
+        project,
       ),
     );
   }
 
-  valueOf(channel: string): readonly number[] {
-    const value = this.stage.valueOf(channel);
-    return value === null ? [] : [value];
+  isMixed({ property }: ShownColour): boolean {
+    return RGB.some((letter) => new Set(this.numbers.valuesOf(`${property}.${letter}`)).size > 1);
   }
 
   /** The channels are linear, what is shown and typed is not: the standard of screens. */
-  hexOf({ channels }: ShownColour): string {
-    const [r = 0, g = 0, b = 0] = channels.map((channel) => this.stage.valueOf(channel) ?? 0);
+  hexOf({ property }: ShownColour): string {
+    const [r = 0, g = 0, b = 0] = RGB.map(
+      (letter) => this.numbers.valuesOf(`${property}.${letter}`).at(-1) ?? 0,
+    );
     return `#${new Color(r, g, b).getHexString()}`;
   }
 
-  setColour({ label, channels }: ShownColour, hex: string): void {
-    const { r, g, b } = new Color(hex);
-    const next = [r, g, b];
-    this.poser.take(
-      `${label} of ${this.part().name}`,
-      channels.map((channel, n) => ({ channel, value: next[n]! })),
+  setColour({ label, property }: ShownColour, hex: string): void {
+    const colour = new Color(hex);
+    this.numbers.poseTogether(
+      label,
+      Object.fromEntries(RGB.map((letter) => [`${property}.${letter}`, colour[letter]])),
     );
   }
 
-  setNumber(channel: string, change: (value: number) => number): void {
-    const value = Math.min(1, Math.max(0, change(this.stage.valueOf(channel) ?? 0)));
-    this.poser.take(`Look of ${this.part().name}`, [{ channel, value }]);
+  setNumber(property: string, change: (value: number) => number): void {
+    this.numbers.pose(property, (value) => Math.min(1, Math.max(0, change(value))));
   }
 }

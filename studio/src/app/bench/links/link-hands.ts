@@ -88,40 +88,53 @@ export class LinkHands {
   }
 
   movePivot(part: string, pivot: Vec3): void {
+    this.movePivots([part], () => pivot);
+  }
+
+  /** Moves the pivots of some parts, each to what it becomes. */
+  movePivots(parts: readonly string[], to: (pivot: Vec3) => Vec3): void {
     this.reframe(
-      part,
+      parts,
       'Pivot',
-      (project) => movePivot(project, part, pivot),
-      'it turns about another point now, and no frame moved',
+      (project, id) => movePivot(project, id, to(partOf(project, id)!.pivot)),
+      'turned about another point now, and no frame moved',
     );
   }
 
-  changeTurnOrder(part: string, order: TurnOrder): void {
+  changeTurnOrder(parts: readonly string[], order: TurnOrder): void {
     this.reframe(
-      part,
+      parts,
       `Turn order ${order}`,
-      (project) => changeTurnOrder(project, part, order),
-      'its turns are told in another order, and no frame moved',
+      (project, id) => changeTurnOrder(project, id, order),
+      'turns told in another order now, and no frame moved',
     );
   }
 
+  /** One step for all of the parts, or none where it can't be done with one of them. */
   private reframe(
-    part: string,
+    parts: readonly string[],
     label: string,
-    edit: (project: Project) => Result<Reframed>,
+    edit: (project: Project, part: string) => Result<Reframed>,
     done: string,
   ): void {
-    const project = this.studio.project();
-    if (!project) return;
-    const made = edit(project);
-    if (!made.ok) {
-      this.notices.warn(said(made.problems));
-      return;
+    const before = this.studio.project();
+    if (!before) return;
+    let project = before;
+    const everyFrame: string[] = [];
+    for (const id of parts.filter((each) => partOf(before, each))) {
+      const made = edit(project, id);
+      if (!made.ok) {
+        this.notices.warn(said(made.problems));
+        return;
+      }
+      project = made.value.project;
+      if (made.value.everyFrame) everyFrame.push(nameOf(project, id));
     }
-    this.studio.edit(`${label} of ${nameOf(project, part)}`, () => made.value.project);
-    if (made.value.everyFrame)
+    const whose = parts.length === 1 ? nameOf(before, parts[0]!) : `${parts.length} parts`;
+    this.studio.edit(`${label} of ${whose}`, () => project);
+    if (everyFrame.length > 0)
       this.notices.tell(
-        `${nameOf(project, part)}: ${done}; it needed a key on every frame. Simplify, in the sheet Curve, makes fewer`,
+        `${everyFrame.join(', ')}: ${done}; that needed a key on every frame. Simplify, in the sheet Curve, makes fewer`,
       );
   }
 }

@@ -28,9 +28,9 @@ import { RunDirective } from '../../commands/run.directive';
 import { ShapeFormComponent } from '../build/shape-form.component';
 import { ShapesFormComponent } from '../build/shapes-form.component';
 import { LinkHands } from '../links/link-hands';
+import { PartNumbers } from '../posing/part-numbers';
 import { SquashFormComponent } from '../posing/squash-form.component';
 import { Stage } from '../stage/stage';
-import { PartNumbers } from './part-numbers';
 
 const AXES = ['x', 'y', 'z'] as const;
 const TURN_ORDER_OPTIONS = TURN_ORDERS.map((value): Option<TurnOrder> => ({
@@ -148,14 +148,30 @@ export class PartSheetComponent {
     if (turnPoint) this.studio.set({ turnPoint: replaced(turnPoint, change) });
   }
 
+  /** The pivots of all of them, along each axis. */
+  readonly pivots = computed(() =>
+    AXES.map((_, axis) => this.numbers.parts().map(({ pivot }) => pivot[axis]!)),
+  );
+  /** The turn order of all of them; null where they have different ones. */
+  readonly turnOrder = computed((): TurnOrder | null => {
+    const orders = new Set(this.numbers.parts().map(({ turnOrder }) => turnOrder));
+    return orders.size === 1 ? [...orders][0]! : null;
+  });
+  /** Whether all of them have colours: fills, or light. */
+  readonly hasLook = computed(() =>
+    ['material.roughness', 'light.color.r'].some((property) => this.numbers.properties().includes(property)),
+  );
+
+  private ids(): readonly string[] {
+    return this.numbers.parts().map(({ id }) => id);
+  }
+
   setPivot(change: VectorChange): void {
-    const part = this.part();
-    if (part) this.hands.movePivot(part.id, replaced(part.pivot, change));
+    this.hands.movePivots(this.ids(), (pivot) => replaced(pivot, change));
   }
 
   setTurnOrder(turnOrder: TurnOrder): void {
-    const part = this.part();
-    if (part) this.hands.changeTurnOrder(part.id, turnOrder);
+    this.hands.changeTurnOrder(this.ids(), turnOrder);
   }
 
   /** The model that the part's mesh comes from. */

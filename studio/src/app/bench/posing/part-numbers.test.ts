@@ -66,6 +66,18 @@ describe('the numbers of several parts', () => {
     expect(stage.posing()).toEqual([]);
   });
 
+  it('are set together, as the three of a colour are', () => {
+    const { numbers, choose, loose } = setUp();
+    choose('crate', 'lamp');
+    numbers.poseTogether('Place', { 'translate.x': 5, 'translate.z': 6, 'custom.load': 1 });
+    expect(loose()).toEqual([
+      ['crate/translate.x', 5],
+      ['lamp/translate.x', 5],
+      ['crate/translate.z', 6],
+      ['lamp/translate.z', 6],
+    ]);
+  });
+
   it('stay while it plays, but are those of another choice at once', () => {
     const { numbers, choose, stage } = setUp();
     choose('crate');

@@ -1,7 +1,7 @@
 import { computed, Injectable, inject, linkedSignal, untracked } from '@angular/core';
 import { channelName, partOf, partProperties, restValue, setRestValue, type Part } from '@kaizen/core';
 import { Studio } from '../../state/studio';
-import { Poser, type ChannelValue } from '../posing/poser';
+import { Poser, type ChannelValue } from './poser';
 import { chosenParts } from '../stage/chosen-parts';
 import { Stage, type Evaluated } from '../stage/stage';
 
@@ -73,6 +73,12 @@ export class PartNumbers {
     if (values.length > 0) this.poser.take(`Set ${this.words()}`, values);
   }
 
+  /** Sets several properties of all of them at the playhead at once: `what` is said of it. */
+  poseTogether(what: string, values: Readonly<Record<string, number>>): void {
+    const all = Object.entries(values).flatMap(([property, value]) => this.changed(property, () => value));
+    if (all.length > 0) this.poser.take(`${what} of ${this.words()}`, all);
+  }
+
   /** Shows what they would become, without keeping it; null: as they are again. */
   show(property: string | null, change: ((value: number) => number) | null): void {
     const values = property === null || change === null ? [] : this.changed(property, change);
@@ -96,7 +102,8 @@ export class PartNumbers {
     );
   }
 
-  private words(): string {
+  /** The name of the part, or how many they are. */
+  words(): string {
     const parts = this.parts();
     return parts.length === 1 ? parts[0]!.name : `${parts.length} parts`;
   }
