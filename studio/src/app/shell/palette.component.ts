@@ -132,7 +132,9 @@ export class PaletteComponent {
     field.value = held.text;
     this.search(held.text);
     const [first] = this.found();
-    if (held.entered && first) this.run(first);
+    if (!held.entered || !first || !this.usable(first)) return;
+    this.dialog.afterClosed().subscribe(() => held.pressLater());
+    this.run(first);
   }
 
   usable(command: Command): boolean {

@@ -22,6 +22,27 @@ describe('keys held for a field that is on its way', () => {
     expect(press('d')).toBe(true);
   });
 
+  it('after Enter are for what it brings, in their order', () => {
+    const held = new HeldKeys();
+    type('fit');
+    press('Enter');
+    expect([...type('ab'), press('z', { ctrlKey: true })]).toEqual([false, false, false]);
+    held.release();
+    expect(held.text).toBe('fit');
+    const pressed: string[] = [];
+    const focus = {
+      dispatchEvent: ({ key, ctrlKey }: KeyboardEvent) => pressed.push(ctrlKey ? `Ctrl+${key}` : key),
+    };
+    const made = class {
+      constructor(_: string, more: object) {
+        Object.assign(this, more);
+      }
+    };
+    Object.assign(globalThis, { document: { activeElement: focus }, KeyboardEvent: made });
+    held.pressLater();
+    expect(pressed).toEqual(['a', 'b', 'Ctrl+z']);
+  });
+
   it('are for the next one once the first was given up, however late that comes', () => {
     const first = new HeldKeys();
     let closed = 0;

@@ -11,6 +11,8 @@ export class HeldKeys {
   onGiveUp: () => void = () => undefined;
   /** Enter was pressed. */
   entered = false;
+  /** What was pressed after Enter: it is meant for what Enter brings. */
+  private readonly later: KeyboardEvent[] = [];
   private readonly over = new AbortController();
 
   constructor() {
@@ -19,6 +21,15 @@ export class HeldKeys {
 
   release(): void {
     this.over.abort();
+  }
+
+  /** Presses once more, where the focus is now, what was pressed after Enter. */
+  pressLater(): void {
+    for (const event of this.later) {
+      const { key, code, shiftKey, ctrlKey, altKey, metaKey } = event;
+      const again = { key, code, shiftKey, ctrlKey, altKey, metaKey, bubbles: true, cancelable: true };
+      (document.activeElement ?? document.body).dispatchEvent(new KeyboardEvent('keydown', again));
+    }
   }
 
   /** Keys that follow are meant for something else again, such as the field being wanted once more. */
@@ -30,8 +41,10 @@ export class HeldKeys {
 
   private hold(event: KeyboardEvent): void {
     const { key, ctrlKey, metaKey, altKey } = event;
-    if (ctrlKey || metaKey || altKey) return;
-    if (key === 'Escape') this.giveUp();
+    const combined = ctrlKey || metaKey || altKey;
+    if (combined && !this.entered) return;
+    if (this.entered) this.later.push(event);
+    else if (key === 'Escape') this.giveUp();
     else if (key === 'Enter') this.entered = true;
     else if (key === 'Backspace') this.text = this.text.slice(0, -1);
     else if (key.length === 1) this.text += key;
