@@ -38,7 +38,7 @@ import { Notices } from '../ui/notices';
     .live {
       position: fixed;
       left: 50%;
-      top: 88px;
+      top: calc(48px + var(--view-bar, 40px) + var(--pick-banner, 0px));
       transform: translateX(-50%);
       z-index: 900;
       max-width: min(760px, 90vw);

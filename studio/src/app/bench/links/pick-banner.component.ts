@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { RunDirective } from '../../commands/run.directive';
+import { tellHeight } from '../../ui/tell-height';
 import { PartPicker } from '../stage/picker';
 
 /** What is asked for while a part is to be picked, over the view. */
@@ -38,4 +39,8 @@ import { PartPicker } from '../stage/picker';
 })
 export class PickBannerComponent {
   readonly picker = inject(PartPicker);
+
+  constructor() {
+    tellHeight('--pick-banner');
+  }
 }

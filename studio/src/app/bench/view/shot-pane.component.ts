@@ -42,7 +42,7 @@ import { ViewControl } from '../stage/view-control';
     }
     .bar {
       position: absolute;
-      top: 52px;
+      top: calc(var(--view-bar, 40px) + 4px);
       right: 12px;
       display: flex;
       align-items: center;

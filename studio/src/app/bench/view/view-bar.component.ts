@@ -4,6 +4,7 @@ import type { Axes } from '../../state/bench';
 import { RunDirective } from '../../commands/run.directive';
 import { Studio } from '../../state/studio';
 import { NumberFieldComponent } from '../../ui/number-field.component';
+import { tellHeight } from '../../ui/tell-height';
 import { TIPS_BELOW } from '../../ui/tips';
 import { OneStopDirective } from '../../ui/one-stop.directive';
 import { optionsOf, type Option } from '../../ui/option';
@@ -123,6 +124,10 @@ export class ViewBarComponent {
   private readonly kind = computed(() => (this.studio.bench().tool === 'turn' ? 'angle' : 'length'));
   readonly step = computed(() => this.steps()[this.kind()]);
   readonly stepUnit = computed(() => (this.kind() === 'angle' ? '°' : 'm'));
+
+  constructor() {
+    tellHeight('--view-bar');
+  }
 
   setStep(step: number): void {
     if (step > 0) this.studio.set({ steps: { ...this.steps(), [this.kind()]: step } });

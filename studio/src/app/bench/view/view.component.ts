@@ -79,10 +79,11 @@ export class ViewComponent implements AfterViewInit {
   private readonly looks = signal(0);
   readonly eye = computed((): Eye | null => {
     this.looks();
-    if (!this.ready() || !this.view) return null;
+    const { width, height } = this.shot.size();
+    if (!this.ready() || !this.view || width === 0 || height === 0) return null;
     const { camera } = this.shot.part() ? this.shot : this.view;
     if (camera === this.shot.camera) this.stage.now();
-    return { camera, ...this.shot.size() };
+    return { camera, width, height };
   });
 
   readonly focalLength = computed(() => {
