@@ -32,6 +32,7 @@ import { ChartModel } from '../plot/chart-model';
 import type { DragShown } from '../plot/drag';
 import { Crowds } from '../plot/crowd/crowds';
 import { drawCurves } from './draw-curves';
+import { namedStrips } from './curves-shown';
 import { drawOverlay } from './draw-overlay';
 import { drawRuler, drawTimeGrid } from './draw-ruler';
 import { drawTicks } from './draw-ticks';
@@ -267,6 +268,7 @@ export class ChartComponent implements AfterViewInit {
       stakes: this.time.stakes(),
       boxes: shownBoxes(plot, this.stage.shown(), this.model.look()),
       tags: this.model.tags(),
+      named: namedStrips(this.stage.shown(), plot, this.model.bench().density),
     };
     const pen = ink && penOf(this.overlay().nativeElement);
     if (pen && ink) drawOverlay(pen, plot, ink, frame, drag, time);

@@ -6,6 +6,7 @@ import { NAMED_INK as ink, recordingPen, type Stroke } from '../../testing/recor
 import { channelLabel } from '../stage/channel-label';
 import { channelLine, channelRateLine } from '../plot/chart-lines';
 import { drawCurves } from './draw-curves';
+import { namedStrips } from './curves-shown';
 import { drawOverlay } from './draw-overlay';
 import { layPlot, layStrips, PEG_ROW, RULER, xOf, yOf, type Order, type Plot } from '../plot/plot';
 import { boxEdges, boxGrips, keyBox } from './draggable/scale-box';
@@ -139,5 +140,29 @@ describe('what lies over the curves', () => {
     );
     expect(grips).toHaveLength(8);
     expect(words(strokes)).toEqual(['24', '2.000']);
+  });
+
+  it('leaves the names of strips clear where the playhead crosses them', () => {
+    const plot = plotOf(chartProject(), [RUN], [0, 1]);
+    const pieces = (frame: number) => {
+      const { pen, strokes } = recordingPen();
+      const time = {
+        capture: false,
+        affected: null,
+        stakes: [],
+        named: namedStrips(chartProject(), plot, 'rates'),
+      };
+      drawOverlay(pen, plot, ink, frame, null, time);
+      return strokes.flatMap(({ method, args }) =>
+        method === 'fillRect' && args[2] === 2 ? [[args[1], Number(args[1]) + Number(args[3])]] : [],
+      );
+    };
+    const [{ top } = { top: 0 }, { top: second } = { top: 0 }] = plot.strips;
+    expect(pieces(plot.axis.first)).toEqual([
+      [0, top],
+      [top + 18, second],
+      [second + 18, plot.height],
+    ]);
+    expect(pieces(plot.axis.last)).toEqual([[0, plot.height]]);
   });
 });

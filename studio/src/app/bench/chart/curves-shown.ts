@@ -1,10 +1,12 @@
 import { activeClip, curvesOf, keyedSpan, type Curve, type Limit, type Project } from '@kaizen/core';
-import type { BenchState } from '../../state/bench';
+import type { BenchState, Density } from '../../state/bench';
 import { limitOf } from '../stage/channel-label';
 import { chosenFrames } from '../plot/chosen';
 import { MOST_BY_ONE } from '../plot/crowd/crowds';
-import { valueStrips, type Strip } from '../plot/plot';
+import { valueStrips, type Plot, type Strip } from '../plot/plot';
+import { limitText } from '../plot/rates/draw-rates';
 import type { CurvesScene } from './curves-scene';
+import type { NamedStrip } from './draw-strip';
 
 export function chosenAmong({ keys }: BenchState, curves: readonly Curve[]): ReadonlySet<number> {
   const all = new Set<number>();
@@ -59,4 +61,10 @@ export function limitsOf(project: Project, strip: Strip): Limit | undefined {
   if (strip.channels.length > MOST_BY_ONE) return undefined;
   const all = strip.channels.flatMap((channel) => limitOf(project, channel) ?? []);
   return all.length === 1 ? all[0] : undefined;
+}
+
+/** The strips of a plot that show their names, with the limits beside these: none in Ticks. */
+export function namedStrips(project: Project | null, plot: Plot, density: Density): readonly NamedStrip[] {
+  if (!project || density === 'ticks') return [];
+  return plot.strips.map((strip) => ({ strip, limit: () => limitText(strip, limitsOf(project, strip)) }));
 }

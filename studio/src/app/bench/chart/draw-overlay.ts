@@ -5,6 +5,7 @@ import { MONO, type Ink } from '../plot/ink';
 import { RULER, xOf, type Plot } from '../plot/plot';
 import { drawTags } from '../plot/rates/draw-rates';
 import type { BoxGrip } from './draggable/scale-box';
+import { headWidth, NAME_HEIGHT, type NamedStrip } from './draw-strip';
 
 /** What shows at the playhead and of an edit of time before it happens. */
 export interface TimeShown {
@@ -14,6 +15,8 @@ export interface TimeShown {
   /** The box around the chosen keys in each strip, and its grips. */
   readonly boxes?: readonly { readonly edges: Box; readonly grips: readonly BoxGrip[] }[];
   readonly tags?: Parameters<typeof drawTags>[4];
+  /** The strips whose names show. */
+  readonly named?: readonly NamedStrip[];
 }
 
 /** What lies over the drawing and moves all the time: the playhead with its flag, the chip and the box of a drag. */
@@ -28,7 +31,7 @@ export function drawOverlay(
   pen.clearRect(0, 0, plot.width, plot.height);
   if (time.affected) drawAffected(pen, plot, ink, time.affected);
   drawStakes(pen, plot, ink, time.stakes);
-  drawPlayhead(pen, plot, ink, frame, time.capture);
+  drawPlayhead(pen, plot, ink, frame, time);
   drawTags(pen, plot, ink, frame, time.tags ?? []);
   for (const box of time.boxes ?? []) drawBox(pen, ink, box.edges, box.grips);
   if (drag?.box) {
@@ -99,20 +102,29 @@ function drawStakes(pen: CanvasRenderingContext2D, plot: Plot, ink: Ink, stakes:
   }
 }
 
-/** The playhead with its flag; a mark on the flag tells that changes become keys there by themselves. */
+/** Names of strips reach no farther than this from the left edge, in pixels. */
+const NAMES_END = 300;
+
+/** The playhead with its flag, behind the names of strips; a mark on the flag tells that changes become keys there by themselves. */
 function drawPlayhead(
   pen: CanvasRenderingContext2D,
   plot: Plot,
   ink: Ink,
   frame: number,
-  capture: boolean,
+  { capture, named = [] }: TimeShown,
 ): void {
   const x = Math.round(xOf(plot, frame));
   const text = shownFrame(frame);
+  const over = x < NAMES_END ? named.filter((each) => x < headWidth(pen, each)) : [];
   pen.font = `600 12px 'IBM Plex Mono', monospace`;
   const width = pen.measureText(text).width + (capture ? 30 : 16);
   pen.fillStyle = capture ? ink.select : ink.now;
-  pen.fillRect(x - 1, 0, 2, plot.height);
+  let from = 0;
+  for (const { strip } of over) {
+    pen.fillRect(x - 1, from, 2, strip.top - from);
+    from = strip.top + NAME_HEIGHT;
+  }
+  pen.fillRect(x - 1, from, 2, plot.height - from);
   pen.beginPath();
   pen.moveTo(x - 1, 1);
   pen.lineTo(x + width + 5, 1);

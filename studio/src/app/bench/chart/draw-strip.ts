@@ -9,23 +9,52 @@ export function drawStripName(
   strip: Strip,
   limit: string | null,
 ): void {
+  const [only] = strip.labels;
+  const names = shortNames(strip);
+  const width = nameWidth(pen, strip);
+  const whole = width + limitWidth(pen, limit);
   pen.font = `600 ${WORDS}`;
   pen.textAlign = 'left';
   pen.textBaseline = 'top';
-  const [only] = strip.labels;
-  const names = shortNames(strip);
-  const text = names.length <= 3 ? names.join(', ') : `${names.length} channels`;
-  const shown = strip.order > 0 ? strip.told : strip.told ? `${text}, ${strip.told}` : text;
-  const width = pen.measureText(shown).width + 14;
-  const more = limit === null ? 0 : pen.measureText(limit).width + 8;
   pen.fillStyle = `${ink.sheet}b0`;
-  pen.fillRect(0, strip.top, width + more, 18);
+  pen.fillRect(0, strip.top, whole, NAME_HEIGHT);
   pen.fillStyle = names.length === 1 && only ? ink.tones[only.tone] : ink.ink;
-  pen.fillText(shown, 6, strip.top + 3);
+  pen.fillText(nameOf(strip), 6, strip.top + 3);
   if (limit === null) return;
   pen.font = WORDS;
   pen.fillStyle = ink.ok;
   pen.fillText(limit, width, strip.top + 3);
+}
+
+/** How high the name of a strip is, from its top. */
+export const NAME_HEIGHT = 18;
+
+function nameWidth(pen: CanvasRenderingContext2D, strip: Strip): number {
+  pen.font = `600 ${WORDS}`;
+  return pen.measureText(nameOf(strip)).width + 14;
+}
+
+function limitWidth(pen: CanvasRenderingContext2D, limit: string | null): number {
+  pen.font = WORDS;
+  return limit === null ? 0 : pen.measureText(limit).width + 8;
+}
+
+/** A strip whose name shows, and the limit beside it. */
+export interface NamedStrip {
+  readonly strip: Strip;
+  readonly limit: () => string | null;
+}
+
+/** How far the name of a strip, with the limit beside it, reaches from the left edge. */
+export function headWidth(pen: CanvasRenderingContext2D, { strip, limit }: NamedStrip): number {
+  return nameWidth(pen, strip) + limitWidth(pen, limit());
+}
+
+function nameOf(strip: Strip): string {
+  const names = shortNames(strip);
+  const text = names.length <= 3 ? names.join(', ') : `${names.length} channels`;
+  if (strip.order > 0) return strip.told;
+  return strip.told ? `${text}, ${strip.told}` : text;
 }
 
 const namesOf = new WeakMap<Strip['labels'], readonly string[]>();
