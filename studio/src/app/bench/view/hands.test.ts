@@ -3,6 +3,7 @@ import { curveOf, type Project } from '@kaizen/core';
 import { PerspectiveCamera, Vector3 } from 'three';
 import { fakes } from '../../testing/fake-studio';
 import { chartProject } from '../../testing/chart-project';
+import { windowPointer } from '../../testing/window-pointer';
 import { AmountStrip } from './amount-strip';
 import { HandledParts } from './handled-parts';
 import { toScreen, type Eye } from './grip-math';
@@ -52,27 +53,22 @@ function setUp(chosen = 'wagon') {
 /** Where a place of the world is in the view. */
 const at = (x: number, y: number) => toScreen(eye(), new Vector3(x, y, 0))!;
 
+interface Pixel {
+  readonly x: number;
+  readonly y: number;
+}
+
 /** Takes hold of what lies at a place of the view, and goes on by hand. */
-function held(grips: ViewGrips, from: { readonly x: number; readonly y: number }) {
-  const listeners = new Map<string, (event: object) => void>();
-  Object.assign(globalThis, {
-    addEventListener: (name: string, listener: (event: object) => void) => listeners.set(name, listener),
-  });
-  const pointer = ({ x, y }: { readonly x: number; readonly y: number }) =>
-    ({ clientX: x, clientY: y }) as PointerEvent;
+function held(grips: ViewGrips, from: Pixel) {
+  const pointer = windowPointer();
+  const event = ({ x, y }: Pixel) => ({ clientX: x, clientY: y }) as PointerEvent;
   let left = 0;
-  const grabbed = grips.grab(pointer(from), { left: 0, top: 0 } as DOMRect, eye(), () => (left += 1));
+  grips.grab(event(from), { left: 0, top: 0 } as DOMRect, eye(), () => (left += 1));
   return {
-    grabbed,
     left: () => left,
-    move: (to: { readonly x: number; readonly y: number }) => listeners.get('pointermove')!(pointer(to)),
-    up: (to: { readonly x: number; readonly y: number }) => listeners.get('pointerup')!(pointer(to)),
-    escape: () =>
-      listeners.get('keydown')!({
-        key: 'Escape',
-        stopPropagation: () => undefined,
-        preventDefault: () => undefined,
-      }),
+    move: (to: Pixel) => pointer.move(event(to)),
+    up: (to: Pixel) => pointer.up(event(to)),
+    escape: pointer.escape,
   };
 }
 

@@ -11,6 +11,7 @@ import {
 import { chartProject } from '../../../testing/chart-project';
 import { fakes } from '../../../testing/fake-studio';
 import { NAMED_INK, recordingPen } from '../../../testing/recording-pen';
+import { windowPointer } from '../../../testing/window-pointer';
 import { ChartModel } from '../../plot/chart-model';
 import { TreatmentTools } from '../treatment-tools';
 import { drawLanes, hairFrames, weightAt, weightY } from './draw-lanes';
@@ -163,5 +164,65 @@ describe('a double click in a lane', () => {
     hands.addKey(at(240, 10));
     hands.addKey(at(240, 400));
     expect(studio.project()).toBe(before);
+  });
+});
+
+describe('a weight under the hand', () => {
+  const canvas = { focus: () => undefined, setPointerCapture: () => undefined } as unknown as HTMLElement;
+  const event = (x: number, y: number) =>
+    ({ offsetX: x, offsetY: y, button: 0, pointerId: 1, preventDefault: () => undefined }) as PointerEvent;
+  const weightOf = ({ studio }: ReturnType<typeof setUp>) =>
+    curveOf(studio.project()!, RUN)!.treatments[0]!.weight;
+  const chosen = (project?: Project) => {
+    const made = setUp(project);
+    made.lanes.choose(made.lanes.lanes()[0]!);
+    return { ...made, lane: () => made.lanes.lanes()[0]! };
+  };
+
+  it('that is one number is dragged up and down, no higher than 1; Esc gives it up', () => {
+    const made = chosen();
+    const { hands, lane, studio } = made;
+    const level = weightY(lane(), 1);
+    expect(hands.cursorAt(500, level)).toBe('ns-resize');
+    expect(hands.cursorAt(500, weightY(lane(), 0))).toBe('crosshair');
+    const pointer = windowPointer();
+    hands.press(event(500, level), canvas);
+    pointer.move(event(500, weightY(lane(), 0.25)));
+    pointer.escape();
+    expect([weightOf(made), studio.labels]).toEqual([1, []]);
+    hands.press(event(500, level), canvas);
+    pointer.move(event(500, weightY(lane(), 0.4)));
+    pointer.up();
+    expect(weightOf(made)).toBeCloseTo(0.4, 2);
+    hands.press(event(500, weightY(lane(), 0.4)), canvas);
+    pointer.move(event(500, -90));
+    pointer.up();
+    expect(weightOf(made)).toBe(1);
+  });
+
+  it('that is a curve is dragged by its keys, in frames and weight', () => {
+    const curve = weightCurve(1, 0, 48);
+    const made = chosen(setTreatment(treated(), RUN, 0, { ...noise, weight: curve }));
+    const { hands, lane, studio } = made;
+    const last = [480, weightY(lane(), 1)] as const;
+    expect(hands.cursorAt(...last)).toBe('grab');
+    const pointer = windowPointer();
+    hands.press(event(...last), canvas);
+    pointer.move(event(400, weightY(lane(), 0.5)));
+    pointer.up();
+    const weight = weightOf(made);
+    expect(typeof weight === 'number' ? [] : weight.keys.map(({ frame, value }) => [frame, value])).toEqual([
+      [0, 1],
+      [40, expect.closeTo(0.5, 6)],
+    ]);
+    expect(studio.bench().keys).toEqual([{ channel: weightChannel(RUN, 0), frame: 40 }]);
+  });
+
+  it('of a lane that is not chosen is chosen first, and left as it is', () => {
+    const made = chosen();
+    const { hands, lanes } = made;
+    const second = lanes.lanes()[1]!;
+    hands.press(event(500, weightY(second, 1)), canvas);
+    expect([lanes.lanes().map(({ isChosen }) => isChosen), weightOf(made)]).toEqual([[false, true], 1]);
   });
 });
