@@ -8,7 +8,6 @@ import { Opener } from './open/opener';
 import { AppCommands } from './shell/app-commands';
 import { EditedElsewhereComponent } from './shell/edited-elsewhere.component';
 import { FetchAhead } from './shell/fetch-ahead';
-import { NoticeLineComponent } from './shell/notice-line.component';
 import { ProgressBarComponent } from './shell/progress-bar.component';
 import { TopBarComponent } from './shell/top-bar.component';
 import { UnusablePageComponent } from './shell/unusable-page.component';
@@ -23,7 +22,6 @@ import { Keeper } from './storage/keeper';
     BenchAheadComponent,
     RouterOutlet,
     TopBarComponent,
-    NoticeLineComponent,
     ProgressBarComponent,
     EditedElsewhereComponent,
     UnusablePageComponent,
@@ -53,7 +51,6 @@ import { Keeper } from './storage/keeper';
     @if (dropping()) {
       <div class="drop" aria-hidden="true"><span>Drop a model or a project</span></div>
     }
-    <kz-notice-line />
     <kz-progress-bar />
   `,
   styles: `

@@ -1,16 +1,21 @@
-import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatIcon } from '@angular/material/icon';
 import { offerCommands } from '../commands/offer-commands';
 import { RunDirective } from '../commands/run.directive';
+import { Studio } from '../state/studio';
+import { Keeper } from '../storage/keeper';
 import { Notices } from '../ui/notices';
 
-/** The quiet line about what just happened; a problem stands out and stays. */
+/**
+ * The quiet line about what just happened, in the bar, where it covers nothing but what is kept. A problem stands out below, and stays; so does
+ * any message while the bar tells that something is not kept.
+ */
 @Component({
   selector: 'kz-notice-line',
   changeDetection: ChangeDetectionStrategy.OnPush,
   imports: [MatIcon, RunDirective],
   template: `
-    <div class="live" role="status" aria-live="polite">
+    <div class="live" [class.below]="isBelow()" role="status" aria-live="polite">
       @if (notices.current(); as notice) {
         <div class="line" [class.problem]="notice.kind === 'problem'">
           <span>{{ notice.text }}</span>
@@ -36,25 +41,41 @@ import { Notices } from '../ui/notices';
   `,
   styles: `
     .live {
+      position: absolute;
+      inset: 4px 10px auto 10px;
+      display: flex;
+      flex-direction: column;
+      align-items: flex-end;
+      gap: 4px;
+      line-height: 16px;
+      white-space: normal;
+      // what lies under a quiet line can be pressed through it
+      pointer-events: none;
+    }
+    .below {
       position: fixed;
-      left: 50%;
-      top: calc(48px + var(--view-bar, 40px) + var(--pick-banner, 0px));
-      transform: translateX(-50%);
-      z-index: 900;
+      inset: calc(48px + var(--view-bar, 40px) + var(--pick-banner, 0px)) auto auto 50%;
+      width: max-content;
       max-width: min(760px, 90vw);
+      align-items: stretch;
+      transform: translateX(-50%);
+    }
+    .problem,
+    button {
+      pointer-events: auto;
     }
     .line {
       display: flex;
       align-items: center;
       gap: 12px;
-      padding: 6px 6px 6px 14px;
+      min-height: 36px;
+      padding: 2px 4px 2px 14px;
       border: 1px solid var(--ink);
       border-radius: var(--radius);
       background: var(--sheet);
       color: var(--ink);
     }
     .beside {
-      margin-top: 6px;
       padding-right: 14px;
       border-color: var(--rule);
     }
@@ -66,6 +87,15 @@ import { Notices } from '../ui/notices';
 })
 export class NoticeLineComponent {
   readonly notices = inject(Notices);
+  private readonly studio = inject(Studio);
+  private readonly keeper = inject(Keeper);
+
+  readonly isBelow = computed(
+    () => this.notices.current()?.kind === 'problem' || this.studio.readOnly() || this.keeper.isInDoubt(),
+  );
+  readonly isInBar = computed(
+    () => !this.isBelow() && (this.notices.current() !== null || this.notices.beside() !== null),
+  );
 
   constructor() {
     const { notices } = this;

@@ -7,12 +7,21 @@ import { RunDirective } from '../commands/run.directive';
 import { Studio } from '../state/studio';
 import { Theme } from '../ui/theme';
 import { KeepLineComponent } from './keep-line.component';
+import { NoticeLineComponent } from './notice-line.component';
 
-/** The bar over every screen: which project, which screen, what is kept, undo and the palette. */
+/** The bar over every screen: which project, which screen, what is kept or was just told, undo and the palette. */
 @Component({
   selector: 'kz-top-bar',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  imports: [MatIcon, MatTooltip, RouterLink, RouterLinkActive, KeepLineComponent, RunDirective],
+  imports: [
+    MatIcon,
+    MatTooltip,
+    RouterLink,
+    RouterLinkActive,
+    KeepLineComponent,
+    NoticeLineComponent,
+    RunDirective,
+  ],
   template: `
     <header>
       <a class="logo" routerLink="/projects" matTooltip="All projects">
@@ -32,7 +41,10 @@ import { KeepLineComponent } from './keep-line.component';
           >
         }
       </nav>
-      <kz-keep-line />
+      <div class="middle">
+        <kz-keep-line [class.behind]="told.isInBar()" />
+        <kz-notice-line #told />
+      </div>
       <button kzRun="project.undo" [kzTip]="undoTip()">
         <mat-icon svgIcon="undo" />
         Undo

@@ -68,6 +68,8 @@ export class Keeper extends Settings {
   /** Counts how often the project was found gone and written whole again, for the page to say so. */
   readonly writtenAgain = signal(0);
   readonly failed = computed(() => ['failed', 'left-behind'].includes(this.status().kind));
+  /** Whether somebody has to know that the newest edits are not kept. */
+  readonly isInDoubt = computed(() => this.failed() || this.status().kind === 'removed');
   private session: Session | null = null;
   private snapshot: Kept | null = null;
   /** Ends when the lock of the session left last is free again. */

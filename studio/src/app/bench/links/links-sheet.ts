@@ -5,6 +5,6 @@ import { LinksSheetComponent } from './links-sheet.component';
 export const linksSheet: SideSheet = {
   id: 'links',
   label: 'Links',
-  tip: 'What the chosen part rides on, carries, is driven and held by',
+  tip: 'What it rides on, carries, is driven and held by',
   component: LinksSheetComponent,
 };

@@ -56,6 +56,6 @@ export class CurveSheetComponent {
 export const curveSheet: SideSheet = {
   id: 'curve',
   label: 'Curve',
-  tip: 'The chosen channels: treatments, takes, simplify, bake, the table of keys',
+  tip: 'Treatments, takes, bake, the table of keys',
   component: CurveSheetComponent,
 };
