@@ -165,7 +165,9 @@ async function viewsOfTheSkip() {
     await page.getByRole('button', { name: 'Keep this pose' }).click();
   }
   await shoot(page, 'poses');
-  await page.goto(`${address}/projects`);
+  // Left as a user leaves it: the project's picture is taken then.
+  await page.getByRole('link', { name: 'Projects', exact: true }).click();
+  await page.locator('.kept img').waitFor();
   await shoot(page, 'projects');
   await page.context().close();
 }
