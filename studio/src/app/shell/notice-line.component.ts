@@ -42,7 +42,10 @@ import { Notices } from '../ui/notices';
   styles: `
     .live {
       position: absolute;
-      inset: 4px 10px auto 10px;
+      inset: 4px 10px auto auto;
+      width: max-content;
+      // in a narrow window it lies over the names of screens rather than being tall
+      max-width: max(100% - 20px, 300px);
       display: flex;
       flex-direction: column;
       align-items: flex-end;
@@ -55,7 +58,6 @@ import { Notices } from '../ui/notices';
     .below {
       position: fixed;
       inset: calc(48px + var(--view-bar, 40px) + var(--pick-banner, 0px)) auto auto 50%;
-      width: max-content;
       max-width: min(760px, 90vw);
       align-items: stretch;
       transform: translateX(-50%);

@@ -98,9 +98,9 @@ const VIEWS = [
     }
     .group {
       display: flex;
-      flex: none;
+      flex-wrap: wrap;
       align-items: center;
-      gap: 8px;
+      gap: 6px 8px;
       pointer-events: auto;
     }
     .look {
