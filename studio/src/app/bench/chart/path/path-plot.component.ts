@@ -174,6 +174,7 @@ export class PathPlotComponent implements AfterViewInit {
   }
 
   hover(event: PointerEvent): void {
+    if (event.buttons !== 0) return;
     const scene = this.scene(false);
     const over = scene && this.key.hit(scene, event.offsetX, event.offsetY);
     this.cursor.set(over ? this.key.cursor : 'default');
