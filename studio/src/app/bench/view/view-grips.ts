@@ -8,7 +8,6 @@ import {
   type ViewDrag,
   type ViewDraggable,
 } from './draggable';
-import { GripChip } from './grip-chip';
 import type { Eye } from './grip-math';
 
 /** What is under the pointer, and how it looks there. */
@@ -20,10 +19,11 @@ interface Over extends Found<unknown> {
 /** All that can be dragged in the view: drawn, found under the pointer, and taken hold of. */
 @Injectable({ providedIn: 'root' })
 export class ViewGrips {
-  private readonly chip = inject(GripChip);
   private readonly draggables: readonly ViewDraggable<unknown>[];
   /** What the pointer is over. */
   readonly over = signal<Over | null>(null);
+  /** The chip beside the pointer during a drag. */
+  readonly chip = signal<(At & { readonly text: string }) | null>(null);
 
   constructor() {
     const injector = inject(Injector);
@@ -57,14 +57,14 @@ export class ViewGrips {
     const held = {
       move: (event: PointerEvent) => {
         const at = place(event);
-        this.chip.show(at.x, at.y, drag.move(at));
+        this.chip.set({ ...at, text: drag.move(at) });
       },
       end: (event: PointerEvent) => drag.end(place(event)),
       cancel: () => drag.cancel(),
     };
     followDrag(
       leaving(held, () => {
-        this.chip.hide();
+        this.chip.set(null);
         left();
       }),
     );

@@ -23,7 +23,6 @@ import { Theme } from '../../ui/theme';
 import { Stage, type Evaluated } from '../stage/stage';
 import { AmountStripComponent } from './amount-strip.component';
 import { Fly } from './fly';
-import { GripChip } from './grip-chip';
 import { toScreen, type Eye } from './grip-math';
 import { GripsComponent } from './grips.component';
 import { pictureOf, ProjectPicture } from './picture';
@@ -61,7 +60,6 @@ export class ViewComponent implements AfterViewInit {
   private readonly notices = inject(Notices);
   private readonly progress = inject(Progress);
   private readonly turns = inject(Turns);
-  readonly chip = inject(GripChip);
   private readonly destroyed = inject(DestroyRef);
   private readonly frame = viewChild.required<ElementRef<HTMLElement>>('frame');
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
